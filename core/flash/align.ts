@@ -1,0 +1,346 @@
+import type { Track } from "./evidence";
+import type { Flat } from "./flat";
+import type { Observer } from "./observer";
+
+/** How far a hidden state may fall behind the best one before it is dropped. */
+const BEAM = 1e-7;
+/** At most so many marks in a row are taken for spurious. */
+const MAX_EXTRA = 3;
+/** Share of intervals that err more widely than the rest (three times). */
+const WIDE = 0.03;
+/** Length of a spurious mark: anything up to this, ms. */
+const EXTRA_LENGTH = 1200;
+/** Probability that watching began with the show, rather than somewhere in it. */
+const FROM_START = 0.5;
+/** The key is usually turned on within this time from the start of watching, ms. */
+const KEY_ON_WITHIN = 2500;
+/** Density of the first onset, per ms: it may come any time. The same for every hypothesis. */
+const FIRST = 1 / 5000;
+
+/** Natural log of the probability of a track, and where in it that was lost. */
+export interface Score {
+  logLik: number;
+  /** After each mark; a rival that has fallen far behind this can be given up. */
+  prefix: Float64Array;
+}
+
+interface State {
+  index: Int32Array;
+  weight: Float64Array;
+  size: number;
+  /** Log of the factor by which the weights were scaled. */
+  scale: number;
+}
+
+const SQRT_2PI = Math.sqrt(2 * Math.PI);
+function gauss(x: number, variance: number): number {
+  const z = (x * x) / variance;
+  return z > 60 ? 0 : Math.exp(-0.5 * z) / Math.sqrt(variance) / SQRT_2PI;
+}
+
+/** Density of a step from one mark to a later one. */
+function stepDensity(miss: number, variance: number): number {
+  return (1 - WIDE) * gauss(miss, variance) + WIDE * gauss(miss, 9 * variance);
+}
+
+/** Density of all that a mark shows of itself, given that it is flash `j`. */
+function markDensity(track: Track, m: number, flat: Flat, j: number, tempo: number, o: Observer): number {
+  let p = 1;
+  const said = track.said[m];
+  if (said) p *= (said === 2) === (flat.long[j] === 1) ? 1 - o.misnamed : o.misnamed;
+  const seen = track.length[m];
+  if (seen === seen && o.lengthSd > 0) {
+    const expected = flat.length[j] * tempo;
+    const variance = o.lengthSd ** 2 + (0.03 * expected) ** 2;
+    let density = (1 - o.merge) * stepDensity(seen - expected - o.lengthBias, variance);
+    const next = flat.next[j];
+    if (next >= 0) {
+      const both = (flat.step[j] + flat.length[next]) * tempo;
+      density += o.merge * gauss(seen - both, 2 * variance);
+    }
+    p *= density + 1e-7;
+  }
+  return p;
+}
+
+/** Density of all that a mark shows of itself, given that it is spurious. */
+function extraDensity(track: Track, m: number): number {
+  return (track.said[m] ? 0.5 : 1) * (track.length[m] === track.length[m] ? 1 / EXTRA_LENGTH : 1);
+}
+
+/** Flashes that should have been seen in `ms` before flash `j`, and were not: probability of that. */
+function missedBefore(flat: Flat, j: number, ms: number, tempo: number, o: Observer): number {
+  const back = (i: number): [index: number, step: number] | null => {
+    if (i === flat.loopAt && flat.loopAt < flat.n) return [flat.n - 1, flat.step[flat.n - 1]];
+    return i > 0 ? [i - 1, flat.step[i - 1]] : null;
+  };
+  let p = 1;
+  let left = ms - o.lag;
+  let i = j;
+  let factor = o.miss;
+  for (let k = 0; k < 40; k++) {
+    const b = back(i);
+    if (!b) break;
+    left -= b[1] * tempo;
+    if (left < 0) break;
+    p *= factor;
+    factor = o.again;
+    i = b[0];
+  }
+  return p;
+}
+
+/** Flashes that should have been seen in the `ms` after flash `j`. */
+function missedAfter(flat: Flat, j: number, ms: number, tempo: number, o: Observer): number {
+  let p = 1;
+  let left = ms - o.lag;
+  let factor = o.miss;
+  let i = j;
+  for (let k = 0; k < 40; k++) {
+    const slack = 3 * Math.sqrt(flat.stepVar[i]) * tempo + 2 * o.onsetSd;
+    left -= flat.step[i] * tempo;
+    if (flat.next[i] < 0 || left < slack) break;
+    p *= factor;
+    factor = o.again;
+    i = flat.next[i];
+  }
+  return p;
+}
+
+/**
+ * Probability of a track, given what the unit shows: the forward algorithm over the hidden position in the show,
+ * with flashes missed and marks invented (Rabiner 1989, III; durations enter as densities of onset-to-onset
+ * times, so the time that a missed flash took is not lost).
+ *
+ * @param tempo factor on all times of the show
+ * @param against a better hypothesis; this one is given up (-Infinity) once it is `margin` nats behind
+ */
+export function score(track: Track, flat: Flat, tempo: number, o: Observer, against?: Score, margin = 30): Score {
+  const marks = track.onset.length;
+  const prefix = new Float64Array(marks);
+  const logExtra = Math.log(o.extra);
+  if (marks === 0) {
+    const p = flat.n ? missedAfterStart(flat, track.until, tempo, o) : 1;
+    return { logLik: Math.log(p), prefix };
+  }
+  if (flat.n === 0) {
+    let log = 0;
+    for (let m = 0; m < marks; m++) prefix[m] = log += logExtra + Math.log(extraDensity(track, m));
+    return { logLik: log, prefix };
+  }
+  const history: State[] = [];
+  const dense = new Float64Array(flat.n);
+  const touched = new Int32Array(flat.n);
+  let extrasSoFar = 0;
+  let best = -Infinity;
+  for (let m = 0; m < marks; m++) {
+    let size = 0;
+    const add = (j: number, w: number) => {
+      if (dense[j] === 0) touched[size++] = j;
+      dense[j] += w;
+    };
+    let reference = -Infinity;
+    for (let back = 1; back <= MAX_EXTRA + 1 && back <= m && reference === -Infinity; back++) reference = history[m - back].scale;
+    if (reference === -Infinity) reference = extrasSoFar;
+    let extras = 0;
+    for (let back = 1; back <= MAX_EXTRA + 1 && back <= m; back++) {
+      const from = history[m - back];
+      const relative = from.scale - reference + extras;
+      extras += logExtra + Math.log(extraDensity(track, m - back));
+      if (from.size === 0 || relative < -60) continue;
+      const factor = Math.exp(relative);
+      const dt = track.onset[m] - track.onset[m - back];
+      for (let s = 0; s < from.size; s++) {
+        let j = from.index[s];
+        let expected = 0;
+        let variance = 2 * o.onsetSd ** 2;
+        let w = from.weight[s] * factor * (1 - o.miss);
+        const least = w * 1e-12;
+        let missFactor = o.miss;
+        while (flat.next[j] >= 0) {
+          expected += flat.step[j] * tempo;
+          variance += flat.stepVar[j] * tempo * tempo;
+          const late = expected - dt;
+          if (late > 0 && late * late > 100 * variance) break;
+          j = flat.next[j];
+          if (late * late <= 200 * variance) {
+            const d = stepDensity(late, variance);
+            if (d > 1e-12) add(j, w * d * markDensity(track, m, flat, j, tempo, o));
+          }
+          w *= missFactor;
+          missFactor = o.again;
+          if (w < least) break;
+        }
+      }
+    }
+    if (m <= MAX_EXTRA) {
+      // Watching begins at this mark; those before it were spurious.
+      const relative = Math.exp(extrasSoFar - reference) * FIRST;
+      for (let j = 0; j < flat.n; j++) {
+        const w = relative * beginning(flat, j, track.onset[m], tempo, o) * markDensity(track, m, flat, j, tempo, o);
+        if (w > 0) add(j, w);
+      }
+    }
+    extrasSoFar += logExtra + Math.log(extraDensity(track, m));
+    let max = 0;
+    let sum = 0;
+    for (let k = 0; k < size; k++) max = Math.max(max, dense[touched[k]]);
+    const state: State = { index: new Int32Array(size), weight: new Float64Array(size), size: 0, scale: -Infinity };
+    for (let k = 0; k < size; k++) {
+      const j = touched[k];
+      if (dense[j] > max * BEAM) {
+        state.index[state.size] = j;
+        state.weight[state.size++] = dense[j];
+        sum += dense[j];
+      }
+      dense[j] = 0;
+    }
+    if (max > 0) {
+      state.scale = reference + Math.log(sum);
+      for (let k = 0; k < state.size; k++) state.weight[k] /= sum;
+    }
+    history.push(state);
+    best = state.scale;
+    for (let back = 1, e = 0; back <= MAX_EXTRA && back <= m; back++) {
+      e += logExtra + Math.log(extraDensity(track, m - back + 1));
+      best = Math.max(best, history[m - back].scale + e);
+    }
+    best = Math.max(best, extrasSoFar);
+    prefix[m] = best;
+    if (against && best < against.prefix[m] - margin) return { logLik: -Infinity, prefix };
+  }
+  // The end: what should still have come, and trailing spurious marks.
+  let total = extrasSoFar + Math.log(missedAfterStart(flat, track.until, tempo, o));
+  for (let back = 1, e = 0; back <= MAX_EXTRA + 1 && back <= marks; back++) {
+    const state = history[marks - back];
+    let sum = 0;
+    const left = track.until - track.onset[marks - back];
+    for (let s = 0; s < state.size; s++) sum += state.weight[s] * missedAfter(flat, state.index[s], left, tempo, o);
+    if (sum > 0) total = logAdd(total, state.scale + Math.log(sum) + e);
+    e += logExtra + Math.log(extraDensity(track, marks - back));
+  }
+  return { logLik: total, prefix };
+}
+
+/**
+ * Probability that the first mark, at `t`, is flash `j`: watching began with the show (the first flashes may have been
+ * missed), or somewhere in it, and then what came before within the watch was missed.
+ */
+function beginning(flat: Flat, j: number, t: number, tempo: number, o: Observer): number {
+  const middle = ((1 - FROM_START) / flat.n) * missedBefore(flat, j, t, tempo, o);
+  if (j > 5) return middle;
+  let at = flat.first;
+  for (let i = 0; i < j; i++) at += flat.step[i];
+  // The show begins soon after watching does; later only where the key was turned late.
+  const wait = t - at * tempo;
+  const timely = wait < -400 ? 0 : wait < KEY_ON_WITHIN ? 1 : 0.1;
+  const missed = j === 0 ? 1 : o.miss * o.again ** (j - 1);
+  return middle + FROM_START * timely * missed;
+}
+
+function missedAfterStart(flat: Flat, until: number, tempo: number, o: Observer): number {
+  if (!flat.n) return 1;
+  const wait = flat.first * tempo + KEY_ON_WITHIN;
+  return until < wait ? 1 : o.miss * missedAfter(flat, 0, until - wait, tempo, o);
+}
+
+export function logAdd(a: number, b: number): number {
+  if (a === -Infinity) return b;
+  if (b === -Infinity) return a;
+  return a > b ? a + Math.log1p(Math.exp(b - a)) : b + Math.log1p(Math.exp(a - b));
+}
+
+/** The single best explanation of a track by a show. */
+export interface Alignment {
+  /** For each mark, the index of its flash in the unrolled show (round after round), or -1 where it is spurious. */
+  flash: Int32Array;
+  logLik: number;
+}
+
+/**
+ * The most probable assignment of marks to flashes (Viterbi). Unrolled index: `u < flat.n` is flash `u`; beyond,
+ * the loop goes round: see {@link foldedIndex}.
+ */
+export function align(track: Track, flat: Flat, tempo: number, o: Observer): Alignment {
+  const marks = track.onset.length;
+  const flash = new Int32Array(marks).fill(-1);
+  if (!marks || !flat.n) return { flash, logLik: 0 };
+  interface Node {
+    j: number;
+    /** Steps forward in the show since the path began. */
+    travelled: number;
+    log: number;
+    from: Node | null;
+    m: number;
+    begin: number;
+  }
+  const nodes: Node[][] = [];
+  const logExtra = Math.log(o.extra);
+  let before = 0;
+  const keep = (map: Map<number, Node>, node: Node) => {
+    const old = map.get(node.j);
+    if (!old || old.log < node.log) map.set(node.j, node);
+  };
+  for (let m = 0; m < marks; m++) {
+    const map = new Map<number, Node>();
+    let extras = 0;
+    for (let back = 1; back <= MAX_EXTRA + 1 && back <= m; back++) {
+      const dt = track.onset[m] - track.onset[m - back];
+      for (const from of nodes[m - back]) {
+        let j = from.j;
+        let expected = 0;
+        let variance = 2 * o.onsetSd ** 2;
+        let log = from.log + extras + Math.log(1 - o.miss);
+        let missLog = Math.log(o.miss);
+        let steps = 0;
+        while (flat.next[j] >= 0 && steps < 60) {
+          expected += flat.step[j] * tempo;
+          variance += flat.stepVar[j] * tempo * tempo;
+          const late = expected - dt;
+          if (late > 0 && late * late > 100 * variance) break;
+          j = flat.next[j];
+          steps++;
+          const d = late * late <= 200 * variance ? stepDensity(late, variance) : 0;
+          if (d > 1e-12) {
+            const here = log + Math.log(d * markDensity(track, m, flat, j, tempo, o));
+            keep(map, { j, travelled: from.travelled + steps, log: here, from, m, begin: from.begin });
+          }
+          log += missLog;
+          missLog = Math.log(o.again);
+        }
+      }
+      extras += logExtra + Math.log(extraDensity(track, m - back));
+    }
+    if (m <= MAX_EXTRA)
+      for (let j = 0; j < flat.n; j++) {
+        const p = FIRST * beginning(flat, j, track.onset[m], tempo, o) * markDensity(track, m, flat, j, tempo, o);
+        if (p > 0) keep(map, { j, travelled: 0, log: before + Math.log(p), from: null, m, begin: j });
+      }
+    before += logExtra + Math.log(extraDensity(track, m));
+    const list = [...map.values()].sort((a, b) => b.log - a.log);
+    nodes.push(list.filter((node, i) => i < 40 && node.log > list[0].log - 20));
+  }
+  let end: Node | null = null;
+  let endLog = before;
+  for (let back = 1, e = 0; back <= MAX_EXTRA + 1 && back <= marks; back++) {
+    for (const node of nodes[marks - back]) {
+      const left = track.until - track.onset[marks - back];
+      const log = node.log + e + Math.log(missedAfter(flat, node.j, left, tempo, o));
+      if (log > endLog) {
+        endLog = log;
+        end = node;
+      }
+    }
+    e += logExtra + Math.log(extraDensity(track, marks - back));
+  }
+  for (let node = end; node; node = node.from) flash[node.m] = node.begin + node.travelled;
+  return { flash, logLik: endLog };
+}
+
+/** Index in `flat` of an unrolled index, and how often the loop has gone round before it. */
+export function foldedIndex(flat: Flat, unrolled: number): { index: number; round: number } {
+  if (unrolled < flat.n || flat.loopAt >= flat.n) return { index: unrolled, round: 0 };
+  const length = flat.n - flat.loopAt;
+  const beyond = unrolled - flat.loopAt;
+  return { index: flat.loopAt + (beyond % length), round: Math.floor(beyond / length) };
+}

@@ -1,0 +1,114 @@
+/** What was seen of a lamp, in one of the ways in which it can be watched. Times in ms; watching starts at 0. */
+export type Evidence =
+  | { mode: "edges"; edges: readonly (readonly [t: number, lit: 0 | 1])[]; until: number }
+  | { mode: "holds"; holds: readonly (readonly [down: number, up: number])[]; until: number }
+  | { mode: "taps"; taps: readonly Tap[]; until: number };
+
+/** One press a flash; with two keys, whether the flash was short or long. */
+export type Tap = number | readonly [t: number, kind: "s" | "l"];
+
+/** Evidence brought to one shape: a row of marks with onsets in order. */
+export interface Track {
+  mode: Evidence["mode"];
+  /** Onsets, ascending. */
+  onset: Float64Array;
+  /** Lengths; NaN where not known (taps). */
+  length: Float64Array;
+  /** What the person said of it: 0 nothing, 1 short, 2 long. */
+  said: Uint8Array;
+  /** For each mark, its index in the evidence (edges: of the edge that begins it). */
+  source: Int32Array;
+  until: number;
+  /** Is the lamp lit at the end? null where the evidence does not tell. */
+  litAtEnd: boolean | null;
+}
+
+/** Marks and pauses shorter than this are glitches: real ones last at least 200 ms at the quickest tempo. */
+const GLITCH_MS = 140;
+
+/**
+ * Brings evidence to a row of marks: what is not finite is dropped, times are put in order, glitches go, and
+ * a mark that was already on at the start or still on at the end is left out, since its length is not known.
+ */
+export function trackOf(evidence: Evidence, rest: "dark" | "lit"): Track {
+  if (evidence.mode === "taps") {
+    const taps = evidence.taps
+      .map((tap, source) => (typeof tap === "number" ? { t: tap, said: 0, source } : { t: tap[0], said: tap[1] === "l" ? 2 : 1, source }))
+      .filter((tap) => Number.isFinite(tap.t))
+      .sort((a, b) => a.t - b.t);
+    return pack(
+      "taps",
+      taps.map((tap) => ({ start: tap.t, length: NaN, said: tap.said, source: tap.source })),
+      evidence.until,
+      null,
+    );
+  }
+  if (evidence.mode === "holds") {
+    const holds = evidence.holds
+      .map(([down, up], source) => ({ start: down, end: up, source }))
+      .filter((h) => Number.isFinite(h.start) && Number.isFinite(h.end) && h.end > h.start)
+      .sort((a, b) => a.start - b.start);
+    const marks = joinGlitches(holds).map((h) => ({ start: h.start, length: h.end - h.start, said: 0, source: h.source }));
+    return pack("holds", marks, evidence.until, null);
+  }
+  return fromEdges(evidence.edges, evidence.until, rest);
+}
+
+function fromEdges(edges: readonly (readonly [number, 0 | 1])[], until: number, rest: "dark" | "lit"): Track {
+  const away = rest === "lit" ? 0 : 1;
+  const sorted = edges
+    .map(([t, lit], source) => ({ t, lit, source }))
+    .filter((e) => Number.isFinite(e.t))
+    .sort((a, b) => a.t - b.t);
+  const spans: { start: number; end: number; source: number }[] = [];
+  let open: { start: number; source: number } | null = null;
+  for (const e of sorted) {
+    if (e.lit === away) open ??= { start: e.t, source: e.source };
+    else if (open) {
+      spans.push({ ...open, end: e.t });
+      open = null;
+    }
+  }
+  // A short pause within a mark is a glitch of the watching: join; then what is too short to be a mark goes.
+  const joined = joinGlitches(spans);
+  const begin = sorted[0]?.t ?? 0;
+  let end = until;
+  if (open) {
+    const last = joined.at(-1);
+    // Still on at the end: its length is unknown, so watching ends for us where it began.
+    end = last && open.start - last.end < GLITCH_MS ? joined.pop()!.start : open.start;
+  }
+  const marks = joined
+    .filter((s) => s.end - s.start >= GLITCH_MS && s.start > begin)
+    .map((s) => ({ start: s.start, length: s.end - s.start, said: 0, source: s.source }));
+  const lastState = sorted.at(-1)?.lit;
+  return pack("edges", marks, end, lastState === undefined ? null : lastState === 1);
+}
+
+function joinGlitches<S extends { start: number; end: number }>(spans: readonly S[]): S[] {
+  const joined: S[] = [];
+  for (const s of spans) {
+    const last = joined.at(-1);
+    if (last && s.start - last.end < GLITCH_MS) last.end = s.end;
+    else joined.push({ ...s });
+  }
+  return joined;
+}
+
+function pack(
+  mode: Track["mode"],
+  marks: { start: number; length: number; said: number; source: number }[],
+  until: number,
+  litAtEnd: boolean | null,
+): Track {
+  const last = marks.at(-1)?.start ?? 0;
+  return {
+    mode,
+    onset: Float64Array.from(marks, (m) => m.start),
+    length: Float64Array.from(marks, (m) => m.length),
+    said: Uint8Array.from(marks, (m) => m.said),
+    source: Int32Array.from(marks, (m) => m.source),
+    until: Number.isFinite(until) ? Math.max(until, last) : last,
+    litAtEnd,
+  };
+}

@@ -1,0 +1,47 @@
+import type { Evidence } from "./evidence";
+
+/**
+ * How whoever watches errs. One way of watching has several observers, from careful to hurried; which one it was
+ * is not known and is weighed by the decoder like everything else.
+ */
+export interface Observer {
+  /** Standard deviation of one onset, ms (reaction time, frame raster). */
+  onsetSd: number;
+  /** Standard deviation of a mark's length, ms, and the constant by which it is seen longer (+) or shorter. */
+  lengthSd: number;
+  lengthBias: number;
+  /** Probability that a flash is missed, and that the next one is too. */
+  miss: number;
+  again: number;
+  /** Probability that the pause between two flashes is missed, so that they are seen as one. */
+  merge: number;
+  /** Spurious marks per ms. */
+  extra: number;
+  /** Probability that long is called short or the other way. */
+  misnamed: number;
+  /** How late an onset may still come in, ms, at the end of watching. */
+  lag: number;
+}
+
+/** Each single interval of a control unit varies by about this share (format: "about 3 %"). */
+export const INTERVAL_JITTER = 0.03;
+
+const base = { again: 0.25, merge: 0.003, misnamed: 0.01 };
+
+/** The observers of each way of watching, careful first. */
+export const OBSERVERS: Record<Evidence["mode"], readonly Observer[]> = {
+  edges: [
+    { ...base, onsetSd: 11, lengthSd: 15, lengthBias: 0, miss: 0.001, extra: 2e-6, lag: 40 },
+    { ...base, onsetSd: 20, lengthSd: 28, lengthBias: 0, miss: 0.02, extra: 1.5e-5, lag: 60, merge: 0.01 },
+  ],
+  holds: [
+    { ...base, onsetSd: 30, lengthSd: 40, lengthBias: 0, miss: 0.002, extra: 2e-6, lag: 350 },
+    { ...base, onsetSd: 55, lengthSd: 80, lengthBias: 0, miss: 0.012, extra: 8e-6, lag: 500, merge: 0.005 },
+    { ...base, onsetSd: 100, lengthSd: 140, lengthBias: 0, miss: 0.035, extra: 2e-5, lag: 650, merge: 0.01 },
+  ],
+  taps: [
+    { ...base, onsetSd: 30, lengthSd: 0, lengthBias: 0, miss: 0.002, extra: 2e-6, lag: 350, misnamed: 0.003 },
+    { ...base, onsetSd: 55, lengthSd: 0, lengthBias: 0, miss: 0.012, extra: 8e-6, lag: 500 },
+    { ...base, onsetSd: 100, lengthSd: 0, lengthBias: 0, miss: 0.035, extra: 2e-5, lag: 650, misnamed: 0.02 },
+  ],
+};

@@ -1,0 +1,22 @@
+import hooks from "eslint-plugin-react-hooks";
+import tseslint from "typescript-eslint";
+
+export default tseslint.config(
+  { ignores: ["build", ".react-router", "node_modules", "test-results", "playwright-report", "coverage", "shots"] },
+  {
+    files: ["**/*.{ts,tsx}"],
+    extends: [...tseslint.configs.recommendedTypeChecked],
+    languageOptions: { parserOptions: { projectService: true, tsconfigRootDir: import.meta.dirname } },
+    plugins: { "react-hooks": hooks },
+    rules: {
+      ...hooks.configs.recommended.rules,
+      // Loaders redirect by throwing a Response: that is React Router's own contract.
+      "@typescript-eslint/only-throw-error": "off",
+      "@typescript-eslint/no-unused-vars": ["error", { argsIgnorePattern: "^_", varsIgnorePattern: "^_" }],
+      "@typescript-eslint/no-misused-promises": ["error", { checksVoidReturn: { attributes: false } }],
+      eqeqeq: ["error", "always", { null: "ignore" }],
+      "no-console": "error",
+    },
+  },
+  { files: ["cli/**/*.ts"], rules: { "no-console": "off" } },
+);

@@ -1,0 +1,48 @@
+import { transformAsync } from "@babel/core";
+import { reactRouter } from "@react-router/dev/vite";
+import { defineConfig, type Plugin } from "vite";
+
+/** Gives styled components the same ids on server and client; without it they differ silently and styles flash. */
+function styledIds(): Plugin {
+  return {
+    name: "styled-ids",
+    enforce: "pre",
+    async transform(code, id) {
+      const file = id.split("?")[0];
+      if (!/\/app\/.*\.tsx?$/.test(file) || !code.includes("styled-components")) return null;
+      const result = await transformAsync(code, {
+        filename: file,
+        babelrc: false,
+        configFile: false,
+        sourceMaps: true,
+        parserOpts: { plugins: ["typescript", "jsx"] },
+        plugins: [["babel-plugin-styled-components", { ssr: true, displayName: false, fileName: false }]],
+      });
+      return result?.code ? { code: result.code, map: result.map } : null;
+    },
+  };
+}
+
+export default defineConfig({
+  plugins: [styledIds(), reactRouter()],
+  resolve: { tsconfigPaths: true },
+  ssr: { noExternal: ["styled-components"] },
+  worker: { format: "es" },
+  optimizeDeps: {
+    include: [
+      "react-router/dom",
+      "react-dom/client",
+      "react/jsx-runtime",
+      "react/jsx-dev-runtime",
+      "styled-components",
+      "styled-components > stylis",
+      "react-aria-components",
+      "lucide-react",
+      "joi",
+      "localforage",
+      "comlink",
+      "papaparse",
+      "date-fns",
+    ],
+  },
+});
