@@ -143,7 +143,21 @@ export function score(track: Track, flat: Flat, tempo: number, o: Observer, agai
     for (let back = 1; back <= MAX_EXTRA + 1 && back <= m && reference === -Infinity; back++) reference = history[m - back].scale;
     if (reference === -Infinity) reference = extrasSoFar;
     let extras = 0;
-    for (let back = 1; back <= MAX_EXTRA + 1 && back <= m; back++) {
+    const pause = track.pause[m];
+    if (pause && m > 0) {
+      // Nobody watched: the show went on to anywhere.
+      const from = history[m - 1];
+      const factor = FIRST * Math.exp(from.scale - reference);
+      let until = 0;
+      for (let s = 0; s < from.size; s++)
+        until += from.weight[s] * missedAfter(flat, from.index[s], pause[0] - track.onset[m - 1], tempo, o);
+      for (let j = 0; j < flat.n; j++) {
+        const before = missedBefore(flat, j, track.onset[m] - pause[1], tempo, o);
+        const w = (until * factor * before * markDensity(track, m, flat, j, tempo, o)) / flat.n;
+        if (w > 0) add(j, w);
+      }
+    }
+    for (let back = 1; back <= MAX_EXTRA + 1 && back <= m && !pause; back++) {
       const from = history[m - back];
       const relative = from.scale - reference + extras;
       extras += logExtra + Math.log(extraDensity(track, m - back));
@@ -284,7 +298,18 @@ export function align(track: Track, flat: Flat, tempo: number, o: Observer): Ali
   for (let m = 0; m < marks; m++) {
     const map = new Map<number, Node>();
     let extras = 0;
-    for (let back = 1; back <= MAX_EXTRA + 1 && back <= m; back++) {
+    const pause = track.pause[m];
+    const from = pause && m > 0 ? nodes[m - 1].at(0) : undefined;
+    if (pause && from)
+      for (let j = 0; j < flat.n; j++) {
+        const steps = stepsTo(flat, from.j, j);
+        const missed =
+          missedAfter(flat, from.j, pause[0] - track.onset[m - 1], tempo, o) *
+          missedBefore(flat, j, track.onset[m] - pause[1], tempo, o);
+        const p = (FIRST * missed * markDensity(track, m, flat, j, tempo, o)) / flat.n;
+        if (steps > 0 && p > 0) keep(map, { j, travelled: from.travelled + steps, log: from.log + Math.log(p), from, m, begin: from.begin });
+      }
+    for (let back = 1; back <= MAX_EXTRA + 1 && back <= m && !pause; back++) {
       const dt = track.onset[m] - track.onset[m - back];
       for (const from of nodes[m - back]) {
         let j = from.j;
@@ -335,6 +360,12 @@ export function align(track: Track, flat: Flat, tempo: number, o: Observer): Ali
   }
   for (let node = end; node; node = node.from) flash[node.m] = node.begin + node.travelled;
   return { flash, logLik: endLog };
+}
+
+/** Steps forward from flash `a` to flash `b`, at least one; 0 where the show never comes to `b` again. */
+function stepsTo(flat: Flat, a: number, b: number): number {
+  if (b > a) return b - a;
+  return b >= flat.loopAt ? flat.n - a + b - flat.loopAt : 0;
 }
 
 /** Index in `flat` of an unrolled index, and how often the loop has gone round before it. */

@@ -27,12 +27,15 @@ export interface Decoded {
   runnerUp: { codes: string[]; state: State; probability: number } | null;
   /** Factor of this unit on the dialect's nominal times. */
   tempo: number;
-  /** For each mark of the track, what it belongs to; null for a spurious one. */
+  /** Onsets of the marks that were used, ms, and for each what it belongs to; null for a spurious one. */
+  onsets: number[];
   assignment: (Assigned | null)[];
   /** Flashes that should have been seen and were not, with the time at which they should have come. */
   missed: (Assigned & { at: number; ms: number })[];
   /** How often each code was shown in full. */
   timesShown: Record<string, number>;
+  /** In how many rounds of the list each code was shown in full. */
+  roundsShown: Record<string, number>;
   /** Why the marks do not fit the dialect, or null where they do. */
   misfit: string | null;
 }
@@ -41,6 +44,8 @@ export interface Decoded {
 export interface Assigned {
   unit: Unit;
   digit: number;
+  /** Each digit is a run of its own (else one run is the whole code). */
+  counted: boolean;
   /** Flash of that digit, from 0. */
   flash: number;
   /** Round of the list, from 0 for the first one seen. */
@@ -400,11 +405,12 @@ function timer(track: Track, flash: Int32Array, at: number[], tempo: number): (u
   };
 }
 
-function place(dialect: Dialect, track: Track, c: Candidate, tempo: number, o: Observer): Pick<Decoded, "assignment" | "missed" | "timesShown"> {
+function place(dialect: Dialect, track: Track, c: Candidate, tempo: number, o: Observer): Pick<Decoded, "onsets" | "assignment" | "missed" | "timesShown" | "roundsShown"> {
   const { flat } = c;
   const { flash } = align(track, flat, tempo, o);
   const used = [...flash].filter((f) => f >= 0);
-  if (!used.length) return { assignment: [...flash].map(() => null), missed: [], timesShown: {} };
+  const onsets = [...track.onset];
+  if (!used.length) return { onsets, assignment: [...flash].map(() => null), missed: [], timesShown: {}, roundsShown: {} };
   const first = used[0];
   const last = used.at(-1)!;
   const firstRound = foldedIndex(flat, first).round;
@@ -422,7 +428,7 @@ function place(dialect: Dialect, track: Track, c: Candidate, tempo: number, o: O
     beforePass = round;
     let k = 0;
     for (let i = index - 1; i >= 0 && flat.flashes[i].unit === f.unit && flat.flashes[i].digit === f.digit; i--) k++;
-    assigned.push({ unit: f.unit, digit: f.digit, flash: k, pass: round - firstRound, showing });
+    assigned.push({ unit: f.unit, digit: f.digit, counted: dialect.digits.style === "counted", flash: k, pass: round - firstRound, showing });
   }
   const seen = new Set(used);
   const missed = assigned.flatMap((a, i) => {
@@ -430,9 +436,16 @@ function place(dialect: Dialect, track: Track, c: Candidate, tempo: number, o: O
     return seen.has(u) ? [] : [{ ...a, at: timeOf(u), ms: flat.length[foldedIndex(flat, u).index] * tempo }];
   });
   const timesShown: Record<string, number> = {};
-  for (const s of unitSpans(dialect, track, c, tempo, o))
-    if (s.full && s.unit.kind === "code") timesShown[s.unit.code!] = (timesShown[s.unit.code!] ?? 0) + 1;
-  return { assignment: [...flash].map((f) => (f < 0 ? null : assigned[f - first])), missed, timesShown };
+  const rounds = new Map<string, Set<string>>();
+  for (const s of unitSpans(dialect, track, c, tempo, o)) {
+    if (!s.full || s.unit.kind !== "code") continue;
+    const code = s.unit.code!;
+    timesShown[code] = (timesShown[code] ?? 0) + 1;
+    if (!rounds.has(code)) rounds.set(code, new Set());
+    rounds.get(code)!.add(`${s.unit.phase} ${s.pass}`);
+  }
+  const roundsShown = Object.fromEntries([...rounds].map(([code, set]) => [code, set.size]));
+  return { onsets, assignment: [...flash].map((f) => (f < 0 ? null : assigned[f - first])), missed, timesShown, roundsShown };
 }
 
 /** Marks without any dialect: intervals of any length, scale-free. A show that explains less than this explains nothing. */
@@ -478,9 +491,11 @@ function blank(track: Track, tempo: number): Decoded {
     codeConfidence: {},
     runnerUp: null,
     tempo,
+    onsets: [...track.onset],
     assignment: Array.from(track.onset, () => null),
     missed: [],
     timesShown: {},
+    roundsShown: {},
     misfit: null,
   };
 }

@@ -1,8 +1,13 @@
 /** What was seen of a lamp, in one of the ways in which it can be watched. Times in ms; watching starts at 0. */
-export type Evidence =
-  | { mode: "edges"; edges: readonly (readonly [t: number, lit: 0 | 1])[]; until: number }
-  | { mode: "holds"; holds: readonly (readonly [down: number, up: number])[]; until: number }
-  | { mode: "taps"; taps: readonly Tap[]; until: number };
+export type Evidence = (
+  | { mode: "edges"; edges: readonly (readonly [t: number, lit: 0 | 1])[] }
+  | { mode: "holds"; holds: readonly (readonly [down: number, up: number])[] }
+  | { mode: "taps"; taps: readonly Tap[] }
+) & {
+  until: number;
+  /** Stretches in which nobody watched; the show went on. */
+  pauses?: readonly (readonly [from: number, to: number])[];
+};
 
 /** One press a flash; with two keys, whether the flash was short or long. */
 export type Tap = number | readonly [t: number, kind: "s" | "l"];
@@ -19,6 +24,8 @@ export interface Track {
   /** For each mark, its index in the evidence (edges: of the edge that begins it). */
   source: Int32Array;
   until: number;
+  /** For each mark: the pause that ended between the mark before and it, or null. */
+  pause: (readonly [from: number, to: number] | null)[];
   /** Is the lamp lit at the end? null where the evidence does not tell. */
   litAtEnd: boolean | null;
 }
@@ -39,6 +46,7 @@ export function trackOf(evidence: Evidence, rest: "dark" | "lit"): Track {
     return pack(
       "taps",
       taps.map((tap) => ({ start: tap.t, length: NaN, said: tap.said, source: tap.source })),
+      evidence,
       evidence.until,
       null,
     );
@@ -49,12 +57,12 @@ export function trackOf(evidence: Evidence, rest: "dark" | "lit"): Track {
       .filter((h) => Number.isFinite(h.start) && Number.isFinite(h.end) && h.end > h.start)
       .sort((a, b) => a.start - b.start);
     const marks = joinGlitches(holds).map((h) => ({ start: h.start, length: h.end - h.start, said: 0, source: h.source }));
-    return pack("holds", marks, evidence.until, null);
+    return pack("holds", marks, evidence, evidence.until, null);
   }
-  return fromEdges(evidence.edges, evidence.until, rest);
+  return fromEdges(evidence, evidence.edges, rest);
 }
 
-function fromEdges(edges: readonly (readonly [number, 0 | 1])[], until: number, rest: "dark" | "lit"): Track {
+function fromEdges(evidence: Evidence, edges: readonly (readonly [number, 0 | 1])[], rest: "dark" | "lit"): Track {
   const away = rest === "lit" ? 0 : 1;
   const sorted = edges
     .map(([t, lit], source) => ({ t, lit, source }))
@@ -72,7 +80,7 @@ function fromEdges(edges: readonly (readonly [number, 0 | 1])[], until: number, 
   // A short pause within a mark is a glitch of the watching: join; then what is too short to be a mark goes.
   const joined = joinGlitches(spans);
   const begin = sorted[0]?.t ?? 0;
-  let end = until;
+  let end = evidence.until;
   if (open) {
     const last = joined.at(-1);
     // Still on at the end: its length is unknown, so watching ends for us where it began.
@@ -82,7 +90,7 @@ function fromEdges(edges: readonly (readonly [number, 0 | 1])[], until: number, 
     .filter((s) => s.end - s.start >= GLITCH_MS && s.start > begin)
     .map((s) => ({ start: s.start, length: s.end - s.start, said: 0, source: s.source }));
   const lastState = sorted.at(-1)?.lit;
-  return pack("edges", marks, end, lastState === undefined ? null : lastState === 1);
+  return pack("edges", marks, evidence, end, lastState === undefined ? null : lastState === 1);
 }
 
 function joinGlitches<S extends { start: number; end: number }>(spans: readonly S[]): S[] {
@@ -98,6 +106,7 @@ function joinGlitches<S extends { start: number; end: number }>(spans: readonly 
 function pack(
   mode: Track["mode"],
   marks: { start: number; length: number; said: number; source: number }[],
+  evidence: Evidence,
   until: number,
   litAtEnd: boolean | null,
 ): Track {
@@ -108,6 +117,9 @@ function pack(
     length: Float64Array.from(marks, (m) => m.length),
     said: Uint8Array.from(marks, (m) => m.said),
     source: Int32Array.from(marks, (m) => m.source),
+    pause: marks.map(
+      (m, i) => evidence.pauses?.findLast(([from, to]) => to <= m.start && from >= (marks[i - 1]?.start ?? 0) && to > from) ?? null,
+    ),
     until: Number.isFinite(until) ? Math.max(until, last) : last,
     litAtEnd,
   };

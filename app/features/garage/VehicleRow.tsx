@@ -1,0 +1,153 @@
+import { Form, Link } from "react-router";
+import styled from "styled-components";
+import { nextStep } from "@core/record/job";
+import { STEP_IDS, type Job, type Reading, type StepId, type Vehicle } from "@core/record/types";
+import { shortDate } from "~/store/format";
+import { Button, LinkButton } from "~/ui/Button";
+import { Hidden, Plate } from "~/ui/bits";
+import { STEP_NAMES } from "~/ui/steps";
+import { middle, wide } from "~/ui/theme";
+
+const Card = styled.li`
+  display: grid;
+  gap: 10px 18px;
+  align-items: center;
+  padding: 14px 18px;
+  background: var(--sheet);
+  border-radius: 12px;
+  grid-template-columns: 1fr auto;
+  > :nth-child(2) {
+    grid-column: 1 / -1;
+    grid-row: 2;
+  }
+  > :nth-child(3) {
+    grid-column: 1;
+    grid-row: 3;
+  }
+  > :last-child {
+    grid-column: 2;
+    grid-row: 1;
+  }
+  ${middle} {
+    grid-template-columns: 160px 1fr auto;
+    > :nth-child(2) {
+      grid-column: 2;
+      grid-row: 1;
+    }
+    > :nth-child(3) {
+      grid-column: 2;
+      grid-row: 2;
+    }
+    > :last-child {
+      grid-column: 3;
+    }
+  }
+  ${wide} {
+    grid-template-columns: 160px 1fr 290px 130px;
+    > :nth-child(3) {
+      grid-column: 3;
+      grid-row: 1;
+    }
+    > :last-child {
+      grid-column: 4;
+    }
+  }
+`;
+
+const Name = styled.div`
+  a {
+    color: var(--ink);
+    font-weight: 700;
+    text-decoration: none;
+    display: inline-block;
+    padding: 4px 0;
+    &:hover {
+      text-decoration: underline;
+    }
+  }
+  span,
+  p {
+    color: var(--ink-soft);
+  }
+`;
+
+const Dots = styled.div`
+  display: flex;
+  align-items: center;
+  gap: 6px;
+  b {
+    margin-left: 8px;
+  }
+  i {
+    width: 14px;
+    height: 14px;
+    border-radius: 7px;
+    border: 2px solid var(--ink-soft);
+  }
+  i[data-is="done"] {
+    background: var(--done);
+    border-color: var(--done);
+  }
+  i[data-is="now"] {
+    width: 26px;
+    background: var(--ink);
+    border-color: var(--ink);
+  }
+`;
+
+/** Where a job stands, as on its path. */
+function Progress({ job, at }: { job: Job; at: StepId }) {
+  return (
+    <Dots>
+      {STEP_IDS.map((s) => (
+        <i key={s} data-is={s === at ? "now" : job.done.includes(s) ? "done" : "open"} />
+      ))}
+      <b>
+        <Hidden>Next: </Hidden>
+        {STEP_NAMES[at]}
+      </b>
+    </Dots>
+  );
+}
+
+function summary(vehicle: Vehicle, job: Job | null, last: Job | null, readings: Reading[]): string {
+  const expected = vehicle.changes.flatMap((c) => c.codes);
+  const tail = expected.length ? ` · ${expected.join(", ")} expected` : "";
+  if (job) {
+    const reading = readings.filter((r) => r.job === job.id).at(-1);
+    if (!reading) return `${job.title}${tail}`;
+    if (!reading.recordedAt) return `reading broken off after ${reading.marks.length} marks${tail}`;
+    const codes = reading.result?.codes ?? [];
+    return `${codes.length ? `codes ${codes.join(", ")}` : "nothing stored"} · ${job.title}${tail}`;
+  }
+  return last?.closedAt ? `quiet since ${shortDate(last.closedAt)}${tail}` : `no job yet${tail}`;
+}
+
+export function VehicleRow({ vehicle, name, jobs, readings }: { vehicle: Vehicle; name: string; jobs: Job[]; readings: Reading[] }) {
+  const open = jobs.filter((j) => !j.closedAt).at(-1) ?? null;
+  const last = jobs.filter((j) => j.closedAt).at(-1) ?? null;
+  const at = open && nextStep(open, readings.filter((r) => r.job === open.id));
+  return (
+    <Card>
+      <Plate>{vehicle.plate}</Plate>
+      <Name>
+        <Link to={`/vehicles/${vehicle.id}`}>
+          {name} <span style={{ fontWeight: 400 }}>{vehicle.year}</span>
+        </Link>
+        <p>{summary(vehicle, open, last, readings)}</p>
+      </Name>
+      {open && at ? <Progress job={open} at={at} /> : <Name as="p">no open job</Name>}
+      {open && at ? (
+        <LinkButton to={`/jobs/${open.id}/${at}`}>
+          Go on<Hidden> with {vehicle.plate}</Hidden>
+        </LinkButton>
+      ) : (
+        <Form method="post" action={`/vehicles/${vehicle.id}`}>
+          <Button type="submit" name="intent" value="new-job" style={{ width: "100%" }}>
+            New job<Hidden> for {vehicle.plate}</Hidden>
+          </Button>
+        </Form>
+      )}
+    </Card>
+  );
+}

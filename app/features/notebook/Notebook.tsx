@@ -1,0 +1,88 @@
+import { useEffect, useRef, useState } from "react";
+import styled from "styled-components";
+import type { Job, StepId } from "@core/record/types";
+import { shortTime } from "~/store/format";
+import { useJobAction } from "~/store/use-job";
+import { Button } from "~/ui/Button";
+import { Field } from "~/ui/Field";
+import { mono, wide } from "~/ui/theme";
+
+const Page = styled.aside`
+  background:
+    linear-gradient(var(--rule), var(--rule)) 0 0 / 100% 1px no-repeat,
+    repeating-linear-gradient(transparent 0 27px, var(--rule) 27px 28px) var(--sheet);
+  padding: 14px 18px 18px;
+  display: grid;
+  grid-template-rows: auto 1fr auto;
+  gap: 14px;
+  border-left: 3px solid var(--ink);
+  h2 {
+    line-height: 28px;
+  }
+  ${wide} {
+    position: sticky;
+    top: 0;
+    max-height: 100dvh;
+  }
+`;
+
+const Lines = styled.ol`
+  font-size: 0.9rem;
+  line-height: 28px;
+  overflow-y: auto;
+  min-height: 84px;
+  max-height: 340px;
+  ${wide} {
+    max-height: none;
+  }
+  time {
+    ${mono}
+    font-weight: 700;
+    font-size: 0.8rem;
+    margin-right: 8px;
+  }
+  li[data-by="person"] {
+    font-style: italic;
+  }
+`;
+
+const Write = styled.form`
+  display: grid;
+  grid-template-columns: 1fr auto;
+  gap: 8px;
+  align-items: end;
+`;
+
+/** The notebook of a job: it fills itself, and takes typed lines. */
+export function Notebook({ job, step }: { job: Job; step: StepId }) {
+  const { send } = useJobAction();
+  const [text, setText] = useState("");
+  const lines = useRef<HTMLOListElement>(null);
+  useEffect(() => {
+    lines.current?.scrollTo({ top: lines.current.scrollHeight });
+  }, [job.notebook.length]);
+  return (
+    <Page aria-label="Notebook">
+      <h2>Notebook</h2>
+      <Lines ref={lines} tabIndex={0} aria-label="Lines of the notebook">
+        {job.notebook.map((n, i) => (
+          <li key={i} data-by={n.by}>
+            <time dateTime={n.at}>{shortTime(n.at)}</time>
+            {n.text}
+          </li>
+        ))}
+      </Lines>
+      <Write
+        onSubmit={(e) => {
+          e.preventDefault();
+          if (!text.trim()) return;
+          send({ intent: "note", step, text: text.trim().slice(0, 1000) });
+          setText("");
+        }}
+      >
+        <Field label="Write a line" value={text} onChange={setText} maxLength={1000} />
+        <Button type="submit">Add</Button>
+      </Write>
+    </Page>
+  );
+}

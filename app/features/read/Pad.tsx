@@ -1,0 +1,113 @@
+import { useEffect, useState } from "react";
+import { Button as AriaButton } from "react-aria-components/Button";
+import styled from "styled-components";
+import type { Input, Mark } from "@core/record/types";
+import { Kbd } from "~/ui/bits";
+
+const Area = styled.div`
+  display: grid;
+  grid-auto-flow: column;
+  grid-auto-columns: 1fr;
+  gap: 8px;
+`;
+
+const Big = styled(AriaButton)`
+  display: grid;
+  place-content: center;
+  gap: 6px;
+  min-height: 108px;
+  padding: 14px;
+  border: 0;
+  border-radius: 12px;
+  background: var(--petrol);
+  color: var(--on-petrol);
+  text-align: center;
+  cursor: pointer;
+  touch-action: none;
+  user-select: none;
+  -webkit-user-select: none;
+  strong {
+    font-size: 1.4rem;
+  }
+  &[data-lit] {
+    background: var(--band);
+    color: var(--lit);
+    box-shadow: inset 0 0 0 4px var(--lit);
+  }
+  &[data-focus-visible] {
+    outline: 3px solid var(--ink);
+    outline-offset: 3px;
+  }
+`;
+
+interface Key {
+  code: string;
+  kind?: Mark["kind"];
+  label: string;
+  keyName: string;
+}
+
+const KEYS: Record<Exclude<Input, "trace">, readonly Key[]> = {
+  tap: [{ code: "Space", label: "Tap with every flash", keyName: "Space" }],
+  hold: [{ code: "Space", label: "Hold while the lamp is lit", keyName: "Space" }],
+  keys: [
+    { code: "KeyF", kind: "s", label: "Short", keyName: "F" },
+    { code: "KeyJ", kind: "l", label: "Long", keyName: "J" },
+  ],
+};
+
+/** The big pad: by finger, or by key from anywhere on the page. Times are those of the event, not of its handling. */
+export function Pad({ input, onDown, onUp, onUndo }: { input: Exclude<Input, "trace">; onDown: (at: number, kind?: Mark["kind"]) => void; onUp: (at: number) => void; onUndo: () => void }) {
+  const keys = KEYS[input];
+  const [lit, setLit] = useState<string | null>(null);
+  const press = (key: Key, at: number) => {
+    setLit(key.code);
+    onDown(at, key.kind);
+  };
+  const release = (at: number) => {
+    setLit(null);
+    onUp(at);
+  };
+  useEffect(() => {
+    const clock = (e: Event) => performance.timeOrigin + e.timeStamp;
+    const elsewhere = (e: KeyboardEvent) => (e.target as HTMLElement).closest("input, textarea, select, button, a, [role=radio], [role=tab]");
+    const onKeyDown = (e: KeyboardEvent) => {
+      if (e.repeat || e.ctrlKey || e.metaKey || e.altKey) return;
+      const typing = (e.target as HTMLElement).closest("input, textarea, select");
+      if (e.code === "KeyZ" && !typing) return onUndo();
+      const key = keys.find((k) => k.code === e.code);
+      if (!key || (key.code === "Space" ? elsewhere(e) : typing)) return;
+      e.preventDefault();
+      press(key, clock(e));
+    };
+    const onKeyUp = (e: KeyboardEvent) => {
+      if (!keys.some((k) => k.code === e.code) || lit !== e.code) return;
+      e.preventDefault();
+      release(clock(e));
+    };
+    addEventListener("keydown", onKeyDown);
+    addEventListener("keyup", onKeyUp);
+    return () => {
+      removeEventListener("keydown", onKeyDown);
+      removeEventListener("keyup", onKeyUp);
+    };
+  });
+  return (
+    <Area>
+      {keys.map((key, i) => (
+        <Big
+          key={key.code}
+          autoFocus={i === 0}
+          data-lit={lit === key.code || undefined}
+          onPressStart={() => press(key, performance.timeOrigin + performance.now())}
+          onPressEnd={() => release(performance.timeOrigin + performance.now())}
+        >
+          <strong>{key.label}</strong>
+          <span>
+            here or <Kbd>{key.keyName}</Kbd>
+          </span>
+        </Big>
+      ))}
+    </Area>
+  );
+}

@@ -1,0 +1,48 @@
+import type { Decoded } from "@core/flash/decode";
+import type { Dialect } from "@core/flash/dialect";
+import type { Input } from "@core/record/types";
+
+const WORDS = ["No", "One", "Two", "Three", "Four", "Five", "Six", "Seven", "Eight", "Nine"];
+
+const START: Record<Input, string> = {
+  tap: "Tap with every flash.",
+  keys: "Short or long: one key each.",
+  hold: "Hold while the lamp is lit.",
+  trace: "Bring a trace of the lamp.",
+};
+
+/** Was every code of a whole list seen in two rounds? Then more watching tells nothing new. */
+export function seenTwice(d: Decoded): boolean {
+  return d.state === "codes" && d.complete && d.confidence >= 0.99 && d.codes.every((c) => (d.roundsShown[c] ?? 0) >= 2);
+}
+
+export function listOf(codes: readonly string[]): string {
+  return codes.length < 2 ? codes.join("") : `${codes.slice(0, -1).join(", ")} and ${codes.at(-1)}`;
+}
+
+/** The state of a reading in one large sentence, and what would settle the rest. */
+export function saySoFar(d: Decoded | null, dialect: Dialect, input: Input, marks: number, watching: boolean): { headline: string; next: string } {
+  if (!marks) {
+    if (!watching || !d) return { headline: START[input], next: "Begin anywhere; the list comes round." };
+    const nothing = dialect.empty?.kind === "steady";
+    return {
+      headline: d.state === "dark" ? "Nothing blinks so far." : "The lamp only stays lit so far.",
+      next: nothing
+        ? "On this vehicle an empty memory looks like that, and so does a dead lamp: trust it only after a passed lamp check."
+        : "This unit shows something even with nothing stored: if the lamp does not blink, the hook-up is not right.",
+    };
+  }
+  if (!d) return { headline: "Watching …", next: "" };
+  if (d.misfit) return { headline: "This does not blink like this vehicle should.", next: "Is it the right lamp, and the right vehicle? Watch on; if it stays so, start over." };
+  const lead = dialect.phases.find((p) => p.kind === "code" && p.means === "mode");
+  const leadSeen = lead?.kind === "code" && d.assignment.some((a) => a?.unit.kind === "fixed" && a.unit.code === lead.code);
+  const intro = leadSeen ? `${lead.code} is the lead-in. ` : "";
+  if (d.state === "none")
+    return { headline: `${intro}Nothing is stored.`, next: d.confidence >= 0.9 ? "The show itself says so." : "Watch one more round to be sure." };
+  if (!d.codes.length) return { headline: `${intro}No code yet.`, next: "A code counts when it was seen from its first flash to its last." };
+  if (seenTwice(d)) return { headline: `${listOf(d.codes)}, seen twice: done.`, next: "Nothing more can be learned. Record it." };
+  const n = d.codes.length;
+  if (d.complete)
+    return { headline: `${intro}The list came round: ${listOf(d.codes)}.`, next: d.confidence >= 0.99 ? "One more round makes it sure." : "Watch one more round: not certain yet." };
+  return { headline: `${intro}${WORDS[n] ?? n} ${n === 1 ? "code" : "codes"} so far.`, next: "Watch until the list comes round." };
+}

@@ -1,0 +1,138 @@
+import { useState } from "react";
+import { Switch } from "react-aria-components/Switch";
+import styled from "styled-components";
+import type { Story } from "@core/record/types";
+import { useJob, useJobAction } from "~/store/use-job";
+import { useSettings } from "~/store/use-settings";
+import { Button } from "~/ui/Button";
+import { Choice, Choices } from "~/ui/Choice";
+import { Field } from "~/ui/Field";
+import { Row, Sheet, Soft } from "~/ui/bits";
+
+const Toggle = styled(Switch)`
+  display: flex;
+  align-items: center;
+  gap: 12px;
+  min-height: 48px;
+  cursor: pointer;
+  &::before {
+    content: "";
+    flex: none;
+    width: 52px;
+    height: 30px;
+    border-radius: 15px;
+    border: 2px solid var(--ink-soft);
+    background: radial-gradient(circle at 13px 50%, var(--ink-soft) 9px, transparent 10px) var(--sheet);
+  }
+  &[data-selected]::before {
+    border-color: var(--petrol);
+    background: radial-gradient(circle at 35px 50%, var(--on-petrol) 9px, transparent 10px) var(--petrol);
+  }
+  &[data-focus-visible] {
+    outline: 3px solid var(--petrol);
+    outline-offset: 2px;
+    border-radius: 8px;
+  }
+`;
+
+const Columns = styled.div`
+  display: grid;
+  gap: 18px 28px;
+  grid-template-columns: repeat(auto-fit, minmax(min(100%, 300px), 1fr));
+`;
+
+const SYMPTOMS = ["Stumbles", "Cuts out", "Hard to start", "High idle", "Hunting idle", "Less power", "Uses more fuel", "Black smoke", "Runs hot", "Nothing to feel"];
+const WEATHER = ["Dry", "Wet", "Frost", "Heat"];
+const BEFORE = ["Just washed", "Just refuelled", "Just worked on", "Battery was off", "Stood for weeks"];
+
+/** What the owner says, in a form that later steps can reason with. */
+export function StoryForm() {
+  const { job, systems } = useJob();
+  const { send, busy } = useJobAction();
+  const { speed } = useSettings();
+  const [story, setStory] = useState<Story>({ ...job.story, lamp: job.story.lamp || systems[0].lamp });
+  const [handOver, setHandOver] = useState(job.handOver);
+  const set = (part: Partial<Story>) => setStory((s) => ({ ...s, ...part }));
+  const lamps = [...new Set(systems.map((s) => s.lamp))];
+  const [slow, fast] = speed === "mph" ? ["30 mph", "55 mph"] : ["50 km/h", "90 km/h"];
+  return (
+    <form
+      style={{ display: "contents" }}
+      onSubmit={(e) => {
+        e.preventDefault();
+        send({ intent: "story", story, handOver });
+      }}
+    >
+      <h1>What does the owner say?</h1>
+      <Sheet>
+        <Choice label="Which lamp" value={story.lamp} onChange={(lamp) => set({ lamp })} options={[...lamps, "Another lamp"].map((l) => ({ value: l, label: l }))} />
+        <Columns>
+          <Field label="Since when" description="A date, a trip, a repair" value={story.since} onChange={(since) => set({ since })} maxLength={200} />
+          <Choice
+            label="Does it go out again"
+            value={story.goesOut}
+            onChange={(goesOut) => set({ goesOut })}
+            options={[
+              { value: "yes", label: "Yes" },
+              { value: "sometimes", label: "Sometimes" },
+              { value: "no", label: "No" },
+            ]}
+          />
+        </Columns>
+        <Soft>A lamp that came on once and went out still leaves a stored code.</Soft>
+      </Sheet>
+      <Sheet>
+        <h2>When it comes on</h2>
+        <Columns>
+          <Choice
+            label="Engine"
+            value={story.engine}
+            onChange={(engine) => set({ engine })}
+            options={[
+              { value: "cold", label: "Cold" },
+              { value: "warm", label: "Warm" },
+              { value: "any", label: "Either" },
+            ]}
+          />
+          <Choice
+            label="Load"
+            value={story.load}
+            onChange={(load) => set({ load })}
+            options={[
+              { value: "light", label: "Light" },
+              { value: "hill", label: "Uphill" },
+              { value: "hard", label: "Full throttle" },
+              { value: "any", label: "Any" },
+            ]}
+          />
+        </Columns>
+        <Choice
+          label="Speed"
+          value={story.speed}
+          onChange={(speed) => set({ speed })}
+          options={[
+            { value: "standing", label: "Standing" },
+            { value: "town", label: `Below ${slow}` },
+            { value: "country", label: `${slow} to ${fast}` },
+            { value: "motorway", label: `Above ${fast}` },
+            { value: "any", label: "Any" },
+          ]}
+        />
+        <Choices label="Weather" options={WEATHER} value={story.weather} onChange={(weather) => set({ weather })} />
+        <Choices label="What was done before" options={BEFORE} value={story.before} onChange={(before) => set({ before })} />
+      </Sheet>
+      <Sheet>
+        <Choices label="What the engine does" options={SYMPTOMS} value={story.symptoms} onChange={(symptoms) => set({ symptoms })} />
+        <Field label="In the owner's words" rows={3} value={story.words} onChange={(words) => set({ words })} maxLength={2000} />
+        <Toggle isSelected={handOver} onChange={setHandOver}>
+          Another workshop will diagnose it next: do not clear
+        </Toggle>
+      </Sheet>
+      <Row>
+        <Button $look="primary" type="submit" isDisabled={busy}>
+          Write the story down
+        </Button>
+      </Row>
+    </form>
+  );
+}

@@ -1,0 +1,65 @@
+import "@fontsource-variable/atkinson-hyperlegible-next/wght.css";
+import "@fontsource/b612-mono/400.css";
+import "@fontsource/b612-mono/700.css";
+import type { ReactNode } from "react";
+import { I18nProvider } from "react-aria-components/I18nProvider";
+import { Links, Meta, Outlet, Scripts, ScrollRestoration, useRouteLoaderData } from "react-router";
+import type { Route } from "./+types/root";
+import { useNonce } from "./nonce";
+import { Main, TopBar } from "./ui/Frame";
+import { Problem } from "./ui/Problem";
+import { GlobalStyle } from "./ui/theme";
+
+export function loader({ request }: Route.LoaderArgs) {
+  const theme = /(?:^|;\s*)klinko-theme=(light|dark)/.exec(request.headers.get("Cookie") ?? "")?.[1] ?? null;
+  const locale = /^[a-z]{2}(-[A-Z]{2})?/.exec(request.headers.get("Accept-Language") ?? "")?.[0] ?? "en";
+  return { theme, locale, demo: process.env.KLINKO_DEMO === "1" };
+}
+
+export function shouldRevalidate() {
+  return false;
+}
+
+export const meta: Route.MetaFunction = () => [{ title: "Klinko" }, { name: "description", content: "Reads the codes that a vehicle's lamp blinks." }];
+
+export function Layout({ children }: { children: ReactNode }) {
+  const nonce = useNonce();
+  const data = useRouteLoaderData<typeof loader>("root");
+  return (
+    <html lang="en" data-theme={data?.theme ?? undefined} data-demo={data?.demo ? "yes" : undefined} suppressHydrationWarning>
+      <head>
+        <meta charSet="utf-8" />
+        <meta name="viewport" content="width=device-width, initial-scale=1" />
+        <meta property="csp-nonce" content={nonce} suppressHydrationWarning />
+        <link rel="icon" href="/icon.svg" type="image/svg+xml" />
+        <Meta />
+        <Links nonce={nonce} />
+      </head>
+      <body>
+        <GlobalStyle />
+        {children}
+        <ScrollRestoration nonce={nonce} />
+        <Scripts nonce={nonce} />
+      </body>
+    </html>
+  );
+}
+
+export default function Root({ loaderData }: Route.ComponentProps) {
+  return (
+    <I18nProvider locale={loaderData.locale}>
+      <Outlet />
+    </I18nProvider>
+  );
+}
+
+export function ErrorBoundary({ error }: Route.ErrorBoundaryProps) {
+  return (
+    <>
+      <TopBar />
+      <Main id="work">
+        <Problem error={error} />
+      </Main>
+    </>
+  );
+}

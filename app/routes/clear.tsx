@@ -1,0 +1,1 @@
+export { ClearStep as default } from "~/features/clear/ClearStep";

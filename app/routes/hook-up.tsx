@@ -1,0 +1,1 @@
+export { HookUp as default } from "~/features/hook-up/HookUp";

@@ -1,0 +1,145 @@
+import { Outlet, redirect, useLocation } from "react-router";
+import styled from "styled-components";
+import { abandonClear, beginClear, closeJob, endClear, note, reopenJob, stepDone, withLampCheck, withStory } from "@core/record/job";
+import { STEP_IDS, type StepId } from "@core/record/types";
+import { JobPath } from "~/features/path/JobPath";
+import { Notebook } from "~/features/notebook/Notebook";
+import { changeJob, readVehicle, write } from "~/store/db";
+import { readJobData } from "~/store/job-data";
+import type { JobIntent } from "~/store/use-job";
+import { Plate } from "~/ui/bits";
+import { Opening, TopBar } from "~/ui/Frame";
+import { Problem } from "~/ui/Problem";
+import { wide } from "~/ui/theme";
+import type { Route } from "./+types/job";
+
+export const clientLoader = ({ params }: Route.ClientLoaderArgs) => readJobData(params.jobId);
+clientLoader.hydrate = true as const;
+
+export function HydrateFallback() {
+  return <Opening what="the job" />;
+}
+
+export const meta: Route.MetaFunction = ({ loaderData }) => [
+  { title: loaderData ? `${loaderData.vehicle.plate}: ${loaderData.job.title} · Klinko` : "Job · Klinko" },
+];
+
+/** Every change of a job goes through here: read, change by a pure function of the core, write. */
+export async function clientAction({ request, params }: Route.ClientActionArgs) {
+  const what = (await request.json()) as JobIntent;
+  const id = params.jobId;
+  const now = new Date().toISOString();
+  const { pack } = await readJobData(id);
+  const title = (way: string) => pack.clears.find((c) => c.id === way)?.title ?? way;
+  switch (what.intent) {
+    case "story":
+      await changeJob(id, (j) => withStory(j, what.story, what.handOver, now));
+      return redirect(`/jobs/${id}/lamp-check`);
+    case "lamp-check":
+      return void (await changeJob(id, (j) => withLampCheck(j, what.seen, what.others, now)));
+    case "system":
+      return void (await changeJob(id, (j) => ({ ...j, system: what.system, hookUpStep: 0 })));
+    case "hook-up":
+      await changeJob(id, (j) => {
+        const next = { ...j, hookUpStep: what.step };
+        return what.done ? stepDone(note(next, "hook-up", "Wire in, key on.", now), "hook-up") : next;
+      });
+      return what.done ? redirect(`/jobs/${id}/read`) : null;
+    case "note":
+      return void (await changeJob(id, (j) => note(j, what.step, what.text, now, "person")));
+    case "meaning":
+      await changeJob(id, (j) => stepDone(j, "meaning"));
+      return redirect(`/jobs/${id}/clear`);
+    case "radio": {
+      const vehicle = await readVehicle((await readJobData(id)).vehicle.id);
+      return void (await write({ ...vehicle, radio: what.radio }));
+    }
+    case "clear-begin":
+      return void (await changeJob(id, (j) => beginClear(j, what.way, title(what.way), now)));
+    case "clear-end":
+      await changeJob(id, (j) => endClear(j, j.clearing ? title(j.clearing.way) : "", now));
+      return redirect(`/jobs/${id}/prove`);
+    case "clear-abandon":
+      return void (await changeJob(id, (j) => abandonClear(j, now)));
+    case "close":
+      return void (await changeJob(id, (j) => closeJob(j, what.verdict, now)));
+    case "reopen":
+      return void (await changeJob(id, (j) => reopenJob(j, now)));
+  }
+}
+
+const Title = styled.p`
+  flex: 1 1 10ch;
+  font-weight: 700;
+  min-width: 0;
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+`;
+
+const Saved = styled.p`
+  color: var(--ink-soft);
+  display: none;
+  ${wide} {
+    display: block;
+  }
+`;
+
+const Grid = styled.div`
+  display: grid;
+  gap: 14px;
+  padding: 0 clamp(12px, 2vw, 24px) 24px;
+  grid-template-columns: minmax(0, 1fr);
+  ${wide} {
+    grid-template-columns: 150px minmax(0, 1fr) 264px;
+    gap: 14px 20px;
+    padding-right: 0;
+    padding-bottom: 0;
+    min-height: calc(100dvh - 64px);
+  }
+`;
+
+const Work = styled.main`
+  display: grid;
+  gap: 14px;
+  align-content: start;
+  padding-bottom: 24px;
+  min-width: 0;
+`;
+
+function useStep(): StepId {
+  const last = useLocation().pathname.split("/").at(-1);
+  return STEP_IDS.find((s) => s === last) ?? "story";
+}
+
+export default function JobPage({ loaderData }: Route.ComponentProps) {
+  const { job, vehicle, readings } = loaderData;
+  const step = useStep();
+  return (
+    <>
+      <TopBar nav={false}>
+        <Plate>{vehicle.plate}</Plate>
+        <Title>{job.title}</Title>
+        <Saved>saved on this device</Saved>
+      </TopBar>
+      <Grid>
+        <JobPath job={job} readings={readings} />
+        <Work id="work">
+          <Outlet context={loaderData} />
+        </Work>
+        <Notebook job={job} step={step} />
+      </Grid>
+    </>
+  );
+}
+
+export function ErrorBoundary({ error }: Route.ErrorBoundaryProps) {
+  return (
+    <>
+      <TopBar />
+      <Work id="work" style={{ padding: "0 24px" }}>
+        <Problem error={error} />
+      </Work>
+    </>
+  );
+}

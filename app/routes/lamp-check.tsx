@@ -1,0 +1,1 @@
+export { LampCheckStep as default } from "~/features/lamp-check/LampCheckStep";

@@ -1,0 +1,1 @@
+export { MeaningStep as default } from "~/features/meaning/MeaningStep";

@@ -1,0 +1,1 @@
+export { ProveStep as default } from "~/features/prove/ProveStep";

@@ -1,0 +1,1 @@
+export { ReadStep as default } from "~/features/read/ReadStep";

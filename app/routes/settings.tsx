@@ -1,0 +1,71 @@
+import { useRevalidator } from "react-router";
+import { exportEverything } from "~/store/db";
+import { saveFile } from "~/store/save-file";
+import { readSettings, writeSettings, type Settings } from "~/store/settings";
+import { Button } from "~/ui/Button";
+import { Choice } from "~/ui/Choice";
+import { Row, Sheet, Soft } from "~/ui/bits";
+import { Main, Opening, TopBar } from "~/ui/Frame";
+import type { Route } from "./+types/settings";
+
+export const clientLoader = () => readSettings();
+clientLoader.hydrate = true as const;
+
+export function HydrateFallback() {
+  return <Opening what="the settings" />;
+}
+
+export const meta: Route.MetaFunction = () => [{ title: "Settings · Klinko" }];
+
+export default function SettingsPage({ loaderData: settings }: Route.ComponentProps) {
+  const revalidator = useRevalidator();
+  const change = (part: Partial<Settings>) => void writeSettings({ ...settings, ...part }).then(() => revalidator.revalidate());
+  return (
+    <>
+      <TopBar />
+      <Main id="work">
+        <h1>Settings for this device</h1>
+        <Sheet>
+          <Choice
+            label="Appearance"
+            value={settings.theme}
+            onChange={(theme) => change({ theme })}
+            options={[
+              { value: "system", label: "As the device" },
+              { value: "light", label: "Light, for the sun" },
+              { value: "dark", label: "Dark, for the shed" },
+            ]}
+          />
+          <Choice
+            label="Speed in"
+            value={settings.speed}
+            onChange={(speed) => change({ speed })}
+            options={[
+              { value: "km/h", label: "km/h" },
+              { value: "mph", label: "mph" },
+            ]}
+          />
+          <Choice
+            label="Temperature in"
+            value={settings.temperature}
+            onChange={(temperature) => change({ temperature })}
+            options={[
+              { value: "°C", label: "°C" },
+              { value: "°F", label: "°F" },
+            ]}
+          />
+        </Sheet>
+        <Sheet>
+          <h2>Your records</h2>
+          <p>They are in this browser, on this device, and nowhere else. Clearing the browser&apos;s data removes them: keep a file.</p>
+          <Row>
+            <Button onPress={() => void exportEverything().then((text) => saveFile(`klinko-${new Date().toISOString().slice(0, 10)}.json`, text))}>
+              Save all records as a file
+            </Button>
+          </Row>
+          <Soft>Reading such a file back in is not built yet.</Soft>
+        </Sheet>
+      </Main>
+    </>
+  );
+}

@@ -1,0 +1,1 @@
+export { StoryForm as default } from "~/features/story/StoryForm";

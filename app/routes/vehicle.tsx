@@ -1,0 +1,199 @@
+import { useRef } from "react";
+import { Form, Link, redirect, useSubmit } from "react-router";
+import styled from "styled-components";
+import { systemsOf } from "@core/pack/scope";
+import { newJob } from "@core/record/job";
+import type { Vehicle } from "@core/record/types";
+import { packById } from "@packs/index";
+import { newId, readEverything, readVehicle, remove, write } from "~/store/db";
+import { shortDate } from "~/store/format";
+import { vehicleName } from "~/store/job-data";
+import { Button } from "~/ui/Button";
+import { Choice } from "~/ui/Choice";
+import { ConfirmButton } from "~/ui/ConfirmButton";
+import { Field } from "~/ui/Field";
+import { Mono, Plate, Row, Sheet, Soft, Stack } from "~/ui/bits";
+import { Main, Opening, TopBar } from "~/ui/Frame";
+import { middle } from "~/ui/theme";
+import type { Route } from "./+types/vehicle";
+
+export async function clientLoader({ params }: Route.ClientLoaderArgs) {
+  const vehicle = await readVehicle(params.vehicleId);
+  const all = await readEverything();
+  const jobs = all.jobs.filter((j) => j.vehicle === vehicle.id).sort((a, b) => b.openedAt.localeCompare(a.openedAt));
+  const readings = all.readings.filter((r) => r.vehicle === vehicle.id && r.recordedAt);
+  return { vehicle, jobs, readings };
+}
+clientLoader.hydrate = true as const;
+
+export function HydrateFallback() {
+  return <Opening what="the vehicle" />;
+}
+
+export const meta: Route.MetaFunction = ({ loaderData }) => [{ title: `${loaderData?.vehicle.plate ?? "Vehicle"} · Klinko` }];
+
+const RADIO: readonly { value: Vehicle["radio"]; label: string }[] = [
+  { value: "none", label: "No code needed" },
+  { value: "code-known", label: "Needs a code, I have it" },
+  { value: "code-unknown", label: "Needs a code, not found" },
+];
+
+export async function clientAction({ request, params }: Route.ClientActionArgs) {
+  const vehicle = await readVehicle(params.vehicleId);
+  const form = await request.formData();
+  const text = (name: string) => {
+    const value = form.get(name);
+    return typeof value === "string" ? value.trim() : "";
+  };
+  const intent = text("intent");
+  if (intent === "new-job") {
+    const pack = packById(vehicle.pack);
+    const system = pack && systemsOf(pack, vehicle)[0]?.system;
+    if (!system) throw new Response("No pack knows a way to read this vehicle.", { status: 409 });
+    const job = newJob(vehicle, system, newId(), new Date().toISOString());
+    await write(job);
+    return redirect(`/jobs/${job.id}/story`);
+  }
+  if (intent === "remove") {
+    const all = await readEverything();
+    for (const doc of [...all.readings, ...all.jobs]) if (doc.vehicle === vehicle.id) await remove(doc);
+    await remove(vehicle);
+    return redirect("/");
+  }
+  if (intent === "radio") {
+    const radio = RADIO.find((r) => r.value === text("radio"))?.value;
+    if (radio) await write({ ...vehicle, radio });
+  }
+  if (intent === "add-change") {
+    const what = text("text").slice(0, 200);
+    const codes = text("codes").match(/\d{1,4}/g) ?? [];
+    if (!what) return { error: "Write what was changed." };
+    await write({ ...vehicle, changes: [...vehicle.changes, { text: what, codes: [...codes] }] });
+  }
+  if (intent === "remove-change") await write({ ...vehicle, changes: vehicle.changes.filter((_, i) => i !== Number(text("index"))) });
+  return null;
+}
+
+const Columns = styled.div`
+  display: grid;
+  gap: 18px;
+  align-items: start;
+  ${middle} {
+    grid-template-columns: 3fr 2fr;
+  }
+`;
+
+const Line = styled.li`
+  display: flex;
+  flex-wrap: wrap;
+  justify-content: space-between;
+  align-items: center;
+  gap: 4px 16px;
+  padding: 10px 0;
+  border-top: 1px solid var(--rule);
+  &:first-child {
+    border-top: 0;
+  }
+  a {
+    display: inline-block;
+    padding: 6px 0;
+    font-weight: 700;
+  }
+`;
+
+export default function VehiclePage({ loaderData, actionData }: Route.ComponentProps) {
+  const { vehicle, jobs, readings } = loaderData;
+  const submit = useSubmit();
+  const change = useRef<HTMLFormElement>(null);
+  return (
+    <>
+      <TopBar />
+      <Main id="work">
+        <Row $gap={18}>
+          <Plate style={{ fontSize: "1.3rem" }}>{vehicle.plate}</Plate>
+          <h1>
+            {vehicleName(packById(vehicle.pack), vehicle)}, {vehicle.year}
+          </h1>
+          <Row style={{ marginLeft: "auto" }}>
+            <Form method="post">
+              <Button $look="primary" type="submit" name="intent" value="new-job">
+                New job
+              </Button>
+            </Form>
+          </Row>
+        </Row>
+        <Columns>
+          <Stack>
+            <Sheet>
+              <h2>History</h2>
+              {jobs.length === 0 && <Soft>No job yet. Start one when a lamp comes on.</Soft>}
+              <ul>
+                {jobs.map((j) => {
+                  const codes = [...new Set(readings.filter((r) => r.job === j.id).flatMap((r) => r.result?.codes ?? []))];
+                  return (
+                    <Line key={j.id}>
+                      <span>
+                        <Link to={`/jobs/${j.id}`}>{j.title}</Link>
+                        <Soft>
+                          {shortDate(j.openedAt)}
+                          {codes.length > 0 && (
+                            <>
+                              {" "}
+                              · codes <Mono>{codes.join(", ")}</Mono>
+                            </>
+                          )}
+                        </Soft>
+                        {j.verdict && <p>{j.verdict}</p>}
+                      </span>
+                      <strong>{j.closedAt ? "closed" : "open"}</strong>
+                    </Line>
+                  );
+                })}
+              </ul>
+            </Sheet>
+          </Stack>
+          <Stack>
+            <Sheet>
+              <h2>Changed on it</h2>
+              <Soft>A change often explains a code: write which, and it is shown as expected.</Soft>
+              <ul>
+                {vehicle.changes.map((c, i) => (
+                  <Line key={i}>
+                    <span>
+                      {c.text}
+                      {c.codes.length > 0 && (
+                        <>
+                          {" "}
+                          · expects <Mono>{c.codes.join(", ")}</Mono>
+                        </>
+                      )}
+                    </span>
+                    <Button $look="quiet" onPress={() => void submit({ intent: "remove-change", index: String(i) }, { method: "post" })} aria-label={`Remove: ${c.text}`}>
+                      Remove
+                    </Button>
+                  </Line>
+                ))}
+              </ul>
+              <Form method="post" ref={change} onSubmit={() => setTimeout(() => change.current?.reset())} style={{ display: "grid", gap: 10 }}>
+                <Field label="What was changed" name="text" error={actionData?.error} />
+                <Field label="Codes to expect" name="codes" description="Numbers, or leave it empty." />
+                <Button type="submit" name="intent" value="add-change">
+                  Write it down
+                </Button>
+              </Form>
+            </Sheet>
+            <Sheet>
+              <Choice label="After the battery was off, the radio" value={vehicle.radio === "not-asked" ? null : vehicle.radio} options={RADIO} onChange={(radio) => void submit({ intent: "radio", radio }, { method: "post" })} />
+            </Sheet>
+            <ConfirmButton
+              label="Remove this vehicle"
+              question={`Remove ${vehicle.plate} with ${jobs.length === 1 ? "its job" : `its ${jobs.length} jobs`}?`}
+              sure="Remove for good"
+              onConfirm={() => void submit({ intent: "remove" }, { method: "post" })}
+            />
+          </Stack>
+        </Columns>
+      </Main>
+    </>
+  );
+}

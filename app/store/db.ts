@@ -1,0 +1,107 @@
+import localforage from "localforage";
+import { openDoc, type Locked } from "@core/record/schema";
+import type { Doc, Job, Reading, Vehicle } from "@core/record/types";
+
+/** Everything that is recorded, in this browser and nowhere else. One key a record: `vehicle/…`, `job/…`, `reading/…`. */
+const db = localforage.createInstance({ name: "klinko", storeName: "records" });
+
+export interface Everything {
+  vehicles: Vehicle[];
+  jobs: Job[];
+  readings: Reading[];
+  /** Records of a newer version or damaged ones: left as they are. */
+  locked: Locked[];
+}
+
+const keyOf = (doc: Pick<Doc, "kind" | "id">) => `${doc.kind}/${doc.id}`;
+
+export async function readEverything(): Promise<Everything> {
+  const all: Everything = { vehicles: [], jobs: [], readings: [], locked: [] };
+  await db.iterate((raw, key) => {
+    if (!/^(vehicle|job|reading)\//.test(key)) return;
+    const opened = openDoc(key, raw);
+    if ("locked" in opened) all.locked.push(opened.locked);
+    else if (opened.doc.kind === "vehicle") all.vehicles.push(opened.doc);
+    else if (opened.doc.kind === "job") all.jobs.push(opened.doc);
+    else all.readings.push(opened.doc);
+  });
+  return all;
+}
+
+async function read<D extends Doc>(kind: D["kind"], id: string, what: string): Promise<D> {
+  const key = `${kind}/${id}`;
+  const raw = await db.getItem(key);
+  if (raw === null) throw new Response(`There is no ${what} "${id}" on this device.`, { status: 404 });
+  const opened = openDoc(key, raw);
+  if ("locked" in opened) throw new Response(`${opened.locked.message} You can save it as a file from the garage.`, { status: 409 });
+  return opened.doc as D;
+}
+
+export const readVehicle = (id: string) => read<Vehicle>("vehicle", id, "vehicle");
+export const readJob = (id: string) => read<Job>("job", id, "job");
+
+export async function readingsOf(jobId: string): Promise<Reading[]> {
+  const { readings } = await readEverything();
+  return readings.filter((r) => r.job === jobId).sort((a, b) => a.startedAt.localeCompare(b.startedAt));
+}
+
+/** Writes a record; never over one that this version cannot read. */
+export async function write(doc: Doc): Promise<void> {
+  const key = keyOf(doc);
+  const old: unknown = await db.getItem(key);
+  if (old !== null && "locked" in openDoc(key, old))
+    throw new Response("This record was written by a newer Klinko or is damaged. It is read only here.", { status: 409 });
+  await db.setItem(key, doc);
+}
+
+export async function remove(doc: Pick<Doc, "kind" | "id">): Promise<void> {
+  await db.removeItem(keyOf(doc));
+}
+
+/** Changes a job where it is stored. */
+export async function changeJob(id: string, change: (job: Job) => Job): Promise<Job> {
+  const job = change(await readJob(id));
+  await write(job);
+  return job;
+}
+
+/**
+ * Writes each state of a reading as it comes. While one write runs only the newest of the states that follow is kept, so
+ * a quick hand never waits and the last mark is always stored.
+ */
+export function readingWriter(): (reading: Reading) => Promise<void> {
+  let running: Promise<void> | null = null;
+  let waiting: Reading | null = null;
+  const run = async (): Promise<void> => {
+    while (waiting) {
+      const next = waiting;
+      waiting = null;
+      await db.setItem(keyOf(next), next);
+    }
+    running = null;
+  };
+  return (reading) => {
+    waiting = reading;
+    running ??= run();
+    return running;
+  };
+}
+
+/** Loose values beside the records: settings, simulated vehicles. */
+export async function readValue(key: string): Promise<unknown> {
+  return db.getItem(`value/${key}`);
+}
+export async function writeValue(key: string, value: unknown): Promise<void> {
+  await db.setItem(`value/${key}`, value);
+}
+
+/** All records as one file, as they are stored, locked ones too. */
+export async function exportEverything(): Promise<string> {
+  const records: Record<string, unknown> = {};
+  await db.iterate((raw, key) => {
+    if (!key.startsWith("value/")) records[key] = raw;
+  });
+  return JSON.stringify({ format: "klinko-backup", version: 1, savedAt: new Date().toISOString(), records }, null, 1);
+}
+
+export const newId = () => crypto.randomUUID().slice(0, 13);

@@ -1,0 +1,15 @@
+import { format, formatDistanceToNowStrict, isToday } from "date-fns";
+
+/** "09:14" for today, "3 Nov 09:14" otherwise. */
+export function shortTime(iso: string): string {
+  const date = new Date(iso);
+  return isToday(date) ? format(date, "HH:mm") : format(date, "d MMM HH:mm");
+}
+
+export function shortDate(iso: string): string {
+  return format(new Date(iso), "d MMM yyyy");
+}
+
+export function ago(iso: string): string {
+  return formatDistanceToNowStrict(new Date(iso), { addSuffix: true });
+}

@@ -1,0 +1,30 @@
+import Joi from "joi";
+import { readValue, writeValue } from "./db";
+
+export interface Settings {
+  speed: "km/h" | "mph";
+  temperature: "°C" | "°F";
+  theme: "system" | "light" | "dark";
+}
+
+const DEFAULTS: Settings = { speed: "km/h", temperature: "°C", theme: "system" };
+
+const schema = Joi.object<Settings>({
+  speed: Joi.string().valid("km/h", "mph").required(),
+  temperature: Joi.string().valid("°C", "°F").required(),
+  theme: Joi.string().valid("system", "light", "dark").required(),
+});
+
+export async function readSettings(): Promise<Settings> {
+  const { error, value } = schema.validate(await readValue("settings"));
+  return error || !value ? DEFAULTS : value;
+}
+
+/** Stores settings; the theme also goes into a cookie, so that the server's first picture has it. */
+export async function writeSettings(settings: Settings): Promise<void> {
+  await writeValue("settings", settings);
+  const { theme } = settings;
+  document.cookie = `klinko-theme=${theme === "system" ? "" : theme}; path=/; max-age=${theme === "system" ? 0 : 31_536_000}; samesite=lax`;
+  if (theme === "system") delete document.documentElement.dataset.theme;
+  else document.documentElement.dataset.theme = theme;
+}

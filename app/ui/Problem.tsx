@@ -1,0 +1,31 @@
+import { isRouteErrorResponse, useRevalidator } from "react-router";
+import { Button, LinkButton } from "./Button";
+import { Row, Sheet, Soft } from "./bits";
+
+/** What stands where a page failed. The data is on the device and was not touched by the failure. */
+export function Problem({ error }: { error: unknown }) {
+  const revalidator = useRevalidator();
+  const missing = isRouteErrorResponse(error) && error.status === 404;
+  const detail = isRouteErrorResponse(error) ? String(error.data || error.statusText) : error instanceof Error ? error.message : String(error);
+  return (
+    <Sheet role="alert">
+      <h1>{missing ? "That is not here." : "This page could not be shown."}</h1>
+      <p>{detail}</p>
+      <Soft>
+        {missing
+          ? "The address may be old, or the record is on another device. Go back to the garage and pick it from the list."
+          : "What you recorded is safe on this device. Try again; if it stays, go to the garage and open the job from there."}
+      </Soft>
+      <Row>
+        {!missing && (
+          <Button $look="primary" onPress={() => void revalidator.revalidate()}>
+            Try again
+          </Button>
+        )}
+        <LinkButton to="/" reloadDocument={!missing}>
+          To the garage
+        </LinkButton>
+      </Row>
+    </Sheet>
+  );
+}

@@ -1,0 +1,16 @@
+import type { SystemAccess } from "@core/pack/scope";
+import { Choice } from "./Choice";
+
+/** Which unit's lamp is watched, where the vehicle has more than one that can be read. */
+export function SystemChoice({ systems, value, onChange, isDisabled }: { systems: SystemAccess[]; value: string; onChange: (system: string) => void; isDisabled?: boolean }) {
+  if (systems.length < 2) return null;
+  return (
+    <Choice
+      label="Which lamp"
+      value={value}
+      onChange={onChange}
+      isDisabled={isDisabled ?? false}
+      options={systems.map((s) => ({ value: s.system, label: `${s.lamp} · ${s.name}` }))}
+    />
+  );
+}

@@ -1,0 +1,144 @@
+import { useId } from "react";
+import styled from "styled-components";
+import type { Cavity, Connector } from "@core/pack/pack";
+import { isForbidden } from "@core/procedure/bridge";
+import { hidden, mono } from "../theme";
+
+export type Side = "socket" | "wire";
+
+const Svg = styled.svg`
+  display: block;
+  width: 100%;
+  max-width: 620px;
+  height: auto;
+  text {
+    ${mono}
+    font-weight: 700;
+    font-size: 21px;
+    text-anchor: middle;
+    dominant-baseline: central;
+    fill: var(--ink);
+  }
+`;
+
+const List = styled.ul`
+  ${hidden}
+`;
+
+const SIZE = 46;
+
+const ROLE_WORDS: Record<Cavity["role"], string> = {
+  ground: "ground",
+  test: "test line",
+  power: "battery or ignition, never bridge",
+  airbag: "airbag, never bridge",
+  signal: "signal",
+  empty: "empty",
+};
+
+/** Where a cavity is drawn: data gives the socket face; the wire side is its mirror image. */
+function place(connector: Connector, cavity: Cavity, side: Side): [number, number] {
+  const [x, y] = cavity.at;
+  return side === "socket" ? [x, y] : [connector.size[0] - x, y];
+}
+
+/** A connector drawn from pack data: shape, notch, cavities, the forbidden ones hatched, and a wire between two. */
+export function ConnectorView({
+  connector,
+  side,
+  wire,
+  bare = false,
+  onCavity,
+}: {
+  connector: Connector;
+  side: Side;
+  wire?: readonly [string, string] | null;
+  /** Shows only what the eye sees on the vehicle: no roles, nothing hatched. */
+  bare?: boolean;
+  /** Makes the cavities answer to a touch (keys get buttons beside the drawing). */
+  onCavity?: (id: string) => void;
+}) {
+  const id = useId();
+  const [w, h] = connector.size;
+  const pad = 34;
+  const ends = wire?.map((c) => connector.cavities.find((x) => x.id === c)).filter((c) => c !== undefined) ?? [];
+  return (
+    <figure>
+      <Svg viewBox={`${-pad} ${-pad} ${w + 2 * pad} ${h + 2 * pad}`} role="img" aria-labelledby={`${id}-title`}>
+        <title id={`${id}-title`}>
+          {connector.name}, {side === "socket" ? "looking into the socket" : "from the wire side"}, notch {connector.notch}
+          {ends.length === 2 ? `, wire from ${ends[0].id} to ${ends[1].id}` : ""}
+        </title>
+        <defs>
+          <pattern id={`${id}-hatch`} width="10" height="10" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
+            <rect width="10" height="10" fill="var(--sheet)" />
+            <rect width="5" height="10" fill="var(--danger)" />
+          </pattern>
+        </defs>
+        <path d={outline(connector, side)} fill="var(--sheet)" stroke="var(--ink)" strokeWidth="3" strokeLinejoin="round" />
+        {connector.cavities.map((c) => {
+          const [x, y] = place(connector, c, side);
+          const forbidden = !bare && isForbidden(connector, c.id);
+          const joined = wire?.includes(c.id);
+          return (
+            <g key={c.id} onPointerDown={onCavity && (() => onCavity(c.id))} style={onCavity && { cursor: "pointer" }}>
+              <rect
+                x={x - SIZE / 2}
+                y={y - SIZE / 2}
+                width={SIZE}
+                height={SIZE}
+                rx="8"
+                fill={forbidden ? `url(#${id}-hatch)` : "var(--paper)"}
+                stroke={joined ? "var(--petrol)" : "var(--ink)"}
+                strokeWidth={joined ? 4 : 2}
+                strokeDasharray={!bare && c.role === "empty" ? "5 5" : undefined}
+              />
+              {forbidden && <circle cx={x} cy={y} r="15" fill="var(--sheet)" />}
+              <text x={x} y={y + 1} style={forbidden ? { fill: "var(--danger)" } : undefined}>
+                {c.id}
+              </text>
+            </g>
+          );
+        })}
+        {ends.length === 2 && <WireBetween from={place(connector, ends[0], side)} to={place(connector, ends[1], side)} />}
+      </Svg>
+      <List aria-label={`Cavities of the ${connector.name}`}>
+        {connector.cavities.map((c) => (
+          <li key={c.id}>
+            {c.id}
+            {!bare && `: ${ROLE_WORDS[c.role]}`}
+            {c.wire ? `, ${c.wire} wire` : ""}
+          </li>
+        ))}
+      </List>
+    </figure>
+  );
+}
+
+function WireBetween({ from, to }: { from: [number, number]; to: [number, number] }) {
+  // The ends sit beside the letters; the wire bows out so that it hides none of them.
+  const a = [from[0], from[1] - 15];
+  const b = [to[0], to[1] - 15];
+  const lift = Math.min(a[1], b[1]) - 40;
+  const bow = a[0] === b[0] ? 60 : 0;
+  const d = `M ${a} C ${a[0] - bow} ${lift}, ${b[0] - bow} ${lift}, ${b}`;
+  return (
+    <g fill="none" stroke="var(--petrol)" strokeWidth="7" strokeLinecap="round" pointerEvents="none">
+      <path d={d} />
+      <circle cx={a[0]} cy={a[1]} r="5" fill="var(--petrol)" />
+      <circle cx={b[0]} cy={b[1]} r="5" fill="var(--petrol)" />
+    </g>
+  );
+}
+
+/** The shell with its notch; a notch at the side moves over when seen from behind. */
+function outline({ size: [w, h], shape, notch }: Connector, side: Side): string {
+  const r = shape === "round-ended" ? h / 2 : 16;
+  const [n, d] = [40, 16];
+  const flipped = side === "wire" ? { left: "right", right: "left", top: "top", bottom: "bottom", none: "none" }[notch] : notch;
+  const top = flipped === "top" ? `H ${w / 2 - n} v ${-d} h ${2 * n} v ${d}` : "";
+  const right = flipped === "right" ? `V ${h / 2 - n / 2} h ${d} v ${n} h ${-d}` : "";
+  const bottom = flipped === "bottom" ? `H ${w / 2 + n} v ${d} h ${-2 * n} v ${-d}` : "";
+  const left = flipped === "left" ? `V ${h / 2 + n / 2} h ${-d} v ${-n} h ${d}` : "";
+  return `M ${r} 0 ${top} H ${w - r} A ${r} ${r} 0 0 1 ${w} ${r} ${right} V ${h - r} A ${r} ${r} 0 0 1 ${w - r} ${h} ${bottom} H ${r} A ${r} ${r} 0 0 1 0 ${h - r} ${left} V ${r} A ${r} ${r} 0 0 1 ${r} 0 Z`;
+}

@@ -1,0 +1,11 @@
+import type { StepId } from "@core/record/types";
+
+export const STEP_NAMES: Record<StepId, string> = {
+  story: "Story",
+  "lamp-check": "Lamp check",
+  "hook-up": "Hook-up",
+  read: "Read",
+  meaning: "Meaning",
+  clear: "Clear",
+  prove: "Prove",
+};

@@ -1,0 +1,121 @@
+import { decode } from "@core/flash/decode";
+import { encode, normal, seeded } from "@core/flash/encode";
+import { entriesFor, systemsOf } from "@core/pack/scope";
+import { compareReadings, verdictSentence } from "@core/proving/compare";
+import { evidenceOf } from "@core/record/evidence";
+import { closeJob, EMPTY_STORY, newJob, stepDone, withLampCheck, withReading, withStory } from "@core/record/job";
+import { afterClear, codesRead } from "@core/record/readings";
+import { RECORD_VERSION, type Doc, type Job, type Reading, type Story, type Vehicle } from "@core/record/types";
+import { packById } from "@packs/index";
+
+/** The demo fleet of the Saltmarsh Ferry & Tramway Trust. Its readings are tapped by a made-up hand and really decoded. */
+export function buildDemo(now: number): Doc[] {
+  const day = 86_400_000;
+  const at = (daysAgo: number, minutes = 0) => new Date(now - daysAgo * day + minutes * 60_000).toISOString();
+  const vehicle = (id: string, plate: string, pack: string, variant: string, year: number, engine: string, more: Partial<Vehicle> = {}): Vehicle => ({
+    version: RECORD_VERSION,
+    kind: "vehicle",
+    id,
+    plate,
+    pack,
+    variant,
+    year,
+    engine,
+    market: "home",
+    changes: [],
+    radio: "not-asked",
+    createdAt: at(400),
+    ...more,
+  });
+  const estate = vehicle("demo-sm418t", "SM 418 T", "norrvik", "estate", 1989, "2.3");
+  const hatch = vehicle("demo-sm233k", "SM 233 K", "calverra", "hatch", 1994, "1.6", {
+    radio: "code-known",
+    changes: [{ text: "Air pump removed with the new exhaust", codes: ["27"] }],
+  });
+  const pickup = vehicle("demo-et31", "ET 31", "norrvik", "pickup", 1991, "2.3", { radio: "none" });
+  const six = vehicle("demo-sm077f", "SM 077 F", "norrvik", "estate", 1990, "2.8 V6");
+  const old = vehicle("demo-et9", "ET 9", "calverra", "hatch", 1991, "1.5", { radio: "none" });
+
+  const story = (s: Partial<Story>): Story => ({ ...EMPTY_STORY, lamp: "CHECK ENGINE (MIL)", ...s });
+
+  // An open job of the estate: told, waiting for the lamp check.
+  const estateJob = withStory(
+    newJob(estate, "engine", "demo-job-estate", at(0, -25)),
+    story({ since: "last Thursday", engine: "warm", speed: "country", load: "light", weather: ["Wet"], symptoms: ["Stumbles"], goesOut: "sometimes", words: "Came on at cruise on the causeway, out again after the lights." }),
+    false,
+    at(0, -22),
+  );
+
+  const six0 = run({ vehicle: six, id: "demo-job-six", start: at(6), story: story({ since: "two weeks", engine: "cold", symptoms: ["Hard to start"] }), before: ["14", "35"], after: null, seed: 7 });
+  const pickup0 = run({ vehicle: pickup, id: "demo-job-pickup", start: at(41), story: story({ since: "a month", engine: "any", speed: "town", symptoms: ["High idle"] }), before: ["21", "27"], after: [], seed: 12 });
+  const old0 = run({ vehicle: old, id: "demo-job-old", start: at(130), story: story({ since: "the last inspection", engine: "warm", symptoms: ["Uses more fuel"] }), before: ["5", "21"], after: ["5"], seed: 31 });
+  const hatch0 = run({ vehicle: hatch, id: "demo-job-hatch", start: at(250), story: story({ since: "spring", engine: "cold", speed: "standing", symptoms: ["Hunting idle"] }), before: ["14", "27"], after: ["27"], seed: 44 });
+  return [estate, hatch, pickup, six, old, estateJob, ...six0, ...pickup0, ...old0, ...hatch0];
+}
+
+interface Past {
+  vehicle: Vehicle;
+  id: string;
+  start: string;
+  story: Story;
+  before: string[];
+  /** Codes after the clear and a drive; null: not cleared yet. */
+  after: string[] | null;
+  seed: number;
+}
+
+function run({ vehicle, id, start, story, before, after, seed }: Past): Doc[] {
+  const t = (minutes: number) => new Date(Date.parse(start) + minutes * 60_000).toISOString();
+  let job: Job = newJob(vehicle, "engine", id, start);
+  job = withLampCheck(withStory(job, story, false, t(3)), "steady", "all", t(5));
+  job = stepDone(job, "hook-up");
+  const first = watch(vehicle, id, `${id}-1`, t(9), before, "before", seed);
+  job = stepDone(withReading(job, first, "Engine", t(12)), "meaning");
+  if (!after) return [job, first];
+  const pack = packById(vehicle.pack)!;
+  const way = pack.clears.find((c) => c.system === "engine")!;
+  job = stepDone({ ...job, clears: [{ at: t(20), way: way.id, system: "engine", seconds: way.seconds + 8 }] }, "clear");
+  const second = watch(vehicle, id, `${id}-2`, t(60), after, "drive", seed + 1);
+  job = withReading(job, second, "Engine", t(63));
+  const rows = compareReadings(codesRead(first), [afterClear(second)]);
+  return [closeJob(job, verdictSentence(rows, 1), t(65)), first, second];
+}
+
+/** One reading by a made-up hand: two rounds of the list, tapped or held with a reaction time. */
+function watch(vehicle: Vehicle, job: string, id: string, startedAt: string, codes: string[], run: Reading["run"], seed: number): Reading {
+  const pack = packById(vehicle.pack)!;
+  const access = systemsOf(pack, vehicle).find((s) => s.system === "engine")!;
+  const random = seeded(seed);
+  const until = codes.length ? 12_000 + codes.length * (access.dialect.id === "lead-in" ? 52_000 : 24_000) : 60_000;
+  const edges = encode(access.dialect, { stored: codes }, until, { speed: 0.9 + random() * 0.2, jitter: 0.03, random });
+  const hold = access.dialect.digits.style === "long-short";
+  const marks: Reading["marks"] = [];
+  for (let i = 0; i < edges.length; i++) {
+    const [on, lit] = edges[i];
+    const off = edges[i + 1]?.[0];
+    if (!lit || off === undefined || (i < 2 && !hold)) continue;
+    const late = () => 240 + 45 * normal(random);
+    marks.push({ id: marks.length + 1, t: Math.round(on + late()), ...(hold ? { up: Math.round(off + late()) } : {}) });
+  }
+  const reading: Reading = {
+    version: RECORD_VERSION,
+    kind: "reading",
+    id,
+    job,
+    vehicle: vehicle.id,
+    system: "engine",
+    way: access.way.id,
+    dialect: access.dialect.id,
+    input: hold ? "hold" : "tap",
+    run,
+    startedAt,
+    marks,
+    pauses: [],
+    until,
+    result: null,
+    recordedAt: new Date(Date.parse(startedAt) + until).toISOString(),
+  };
+  const table = entriesFor(pack, vehicle, "engine").map((e) => e.code);
+  const { state, codes: read, memories, complete, confidence, codeConfidence } = decode(access.dialect, evidenceOf(reading, until, access.dialect.rest), { table });
+  return { ...reading, result: { state, codes: read, memories, complete, confidence, codeConfidence } };
+}

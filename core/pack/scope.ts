@@ -1,0 +1,100 @@
+import type { Connector, Entry, Pack, Scope, Table, Variant, Way } from "./pack";
+import type { Dialect } from "../flash/dialect";
+
+/** What is known of one vehicle for looking things up. */
+export interface VehicleFacts {
+  variant: string;
+  year: number;
+  engine: string;
+  market: string;
+}
+
+/** Does a scope hold for this vehicle? */
+export function holds(scope: Scope | undefined, v: VehicleFacts): boolean {
+  if (!scope) return true;
+  if (scope.years && (v.year < scope.years[0] || v.year > scope.years[1])) return false;
+  if (scope.engines && !scope.engines.includes(v.engine)) return false;
+  return !scope.markets || scope.markets.includes(v.market);
+}
+
+/** How narrow a scope is: the narrowest that holds wins. */
+export function narrowness(scope: Scope | undefined): number {
+  if (!scope) return 0;
+  const years = scope.years ? 1 + 1 / (1 + scope.years[1] - scope.years[0]) : 0;
+  return years + (scope.engines ? 4 : 0) + (scope.markets ? 1 : 0);
+}
+
+export function variantOf(pack: Pack, v: VehicleFacts): Variant | undefined {
+  return pack.variants.find((x) => x.id === v.variant);
+}
+
+/** Is the vehicle inside the pack's years and engines? A sentence when it is not. */
+export function outside(pack: Pack, v: VehicleFacts): string | null {
+  const variant = variantOf(pack, v);
+  if (!variant) return `${pack.make} has no model "${v.variant}" in this pack.`;
+  if (v.year < variant.years[0] || v.year > variant.years[1])
+    return `${variant.model} ${v.year} is outside this pack: it covers ${variant.years[0]} to ${variant.years[1]}.`;
+  if (!variant.engines.some((e) => e.id === v.engine)) return `This pack knows no engine "${v.engine}" in the ${variant.model}.`;
+  return null;
+}
+
+export interface SystemAccess {
+  system: string;
+  name: string;
+  lamp: string;
+  unit: string;
+  way: Way;
+  dialect: Dialect;
+  connector: Connector;
+}
+
+/** Systems of the vehicle that can be read, each with its way in. */
+export function systemsOf(pack: Pack, v: VehicleFacts): SystemAccess[] {
+  const variant = variantOf(pack, v);
+  if (!variant) return [];
+  return variant.systems
+    .filter((s) => holds(s.scope, v))
+    .flatMap((s) => {
+      const system = pack.systems.find((x) => x.id === s.system);
+      const way = pack.ways.find((w) => w.id === s.way);
+      const dialect = pack.dialects.find((d) => d.id === way?.dialect);
+      const connector = pack.connectors.find((c) => c.id === way?.connector);
+      return system && way && dialect && connector
+        ? [{ system: system.id, name: system.name, lamp: system.lamp, unit: system.unit, way, dialect, connector }]
+        : [];
+    });
+}
+
+/** The entries that hold for this vehicle and system: of each code the one with the narrowest scope. */
+export function entriesFor(pack: Pack, v: VehicleFacts, system: string): Entry[] {
+  const best = new Map<string, { entry: Entry; rank: number }>();
+  for (const table of pack.tables as Table[]) {
+    if (table.system !== system || !holds(table.scope, v)) continue;
+    for (const entry of table.entries) {
+      if (!holds(entry.scope, v)) continue;
+      const rank = narrowness(entry.scope) + narrowness(table.scope) / 10;
+      const old = best.get(entry.code);
+      if (!old || rank > old.rank) best.set(entry.code, { entry, rank });
+    }
+  }
+  return [...best.values()].map((b) => b.entry).sort((a, b) => Number(a.code) - Number(b.code));
+}
+
+/** The same number's meanings on other years, engines or markets of the make. */
+export function otherMeanings(pack: Pack, v: VehicleFacts, system: string, code: string): Entry[] {
+  const here = entriesFor(pack, v, system).find((e) => e.code === code);
+  return pack.tables
+    .filter((t) => t.system === system)
+    .flatMap((t) => t.entries.filter((e) => e.code === code && e !== here).map((e) => ({ ...e, scope: e.scope ?? t.scope })));
+}
+
+/** A scope in words: "1988 to 1991, engine 2.3". */
+export function scopeText(scope: Scope | undefined): string {
+  if (!scope) return "all years and engines";
+  const parts = [
+    scope.years && (scope.years[0] === scope.years[1] ? `${scope.years[0]}` : `${scope.years[0]} to ${scope.years[1]}`),
+    scope.engines && `engine ${scope.engines.join(", ")}`,
+    scope.markets && `market ${scope.markets.join(", ")}`,
+  ];
+  return parts.filter(Boolean).join(", ") || "all years and engines";
+}

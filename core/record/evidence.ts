@@ -1,0 +1,45 @@
+import type { Evidence } from "../flash/evidence";
+import type { Trace } from "../lamp/trace";
+import type { Mark, Reading } from "./types";
+
+/** What a reading gives the decoder. `now` (ms from its start) is the end of watching while it still goes on. */
+export function evidenceOf(reading: Pick<Reading, "input" | "marks" | "until" | "pauses">, now: number, rest: "dark" | "lit"): Evidence {
+  const { marks, input, pauses } = reading;
+  const until = marks.reduce((last, m) => Math.max(last, m.up ?? m.t), reading.until ?? now);
+  if (input === "tap") return { mode: "taps", taps: marks.map((m) => m.t), until, pauses };
+  if (input === "keys") return { mode: "taps", taps: marks.map((m) => [m.t, m.kind ?? "s"] as const), until, pauses };
+  const held = marks.filter((m) => m.up !== undefined);
+  if (input === "hold") return { mode: "holds", holds: held.map((m) => [m.t, m.up!] as const), until, pauses };
+  const away = rest === "lit" ? 0 : 1;
+  const edges: [number, 0 | 1][] = [[0, (1 - away) as 0 | 1]];
+  for (const m of [...held].sort((a, b) => a.t - b.t)) {
+    if (m.t === 0) edges.length = 0;
+    edges.push([m.t, away], [m.up!, (1 - away) as 0 | 1]);
+  }
+  if (edges[0]?.[0] !== 0) edges.unshift([0, (1 - away) as 0 | 1]);
+  return { mode: "edges", edges, until, pauses };
+}
+
+/** A trace as marks that can be corrected like any others: the stretches in which the lamp is away from its rest. */
+export function marksOfTrace(trace: Trace, rest: "dark" | "lit"): Mark[] {
+  const away = rest === "lit" ? 0 : 1;
+  const marks: Mark[] = [];
+  let open: number | null = null;
+  for (const [t, lit] of trace.edges) {
+    if (lit === away) open ??= t;
+    else if (open !== null) {
+      marks.push({ id: marks.length + 1, t: open, up: t });
+      open = null;
+    }
+  }
+  if (open !== null && trace.until > open) marks.push({ id: marks.length + 1, t: open, up: trace.until });
+  return marks;
+}
+
+/** The timeline of a reading as a trace; a tap, which has no length, is given one. */
+export function traceOf(reading: Pick<Reading, "marks" | "until">, now: number, tapMs = 200): Trace {
+  const until = reading.until ?? now;
+  const edges: Trace["edges"] = [[0, 0]];
+  for (const m of [...reading.marks].sort((a, b) => a.t - b.t)) edges.push([m.t, 1], [m.up ?? m.t + tapMs, 0]);
+  return { edges, until: Math.max(until, edges.at(-1)![0]) };
+}

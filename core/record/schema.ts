@@ -1,0 +1,121 @@
+import Joi from "joi";
+import { RECORD_VERSION, STEP_IDS, type Doc } from "./types";
+
+const text = Joi.string().allow("").max(4000);
+const word = Joi.string().min(1).max(120);
+const time = Joi.string().isoDate();
+const words = Joi.array().items(text).max(60).required();
+const code = Joi.string().pattern(/^\d{1,4}$/);
+const codes = Joi.array().items(code).max(200).required();
+const share = Joi.number().min(0).max(1);
+const ms = Joi.number().min(0);
+const base = { version: Joi.number().valid(RECORD_VERSION).required(), id: word.required() };
+
+const vehicle = Joi.object({
+  ...base,
+  kind: Joi.string().valid("vehicle").required(),
+  plate: word.required(),
+  pack: word.required(),
+  variant: word.required(),
+  year: Joi.number().integer().min(1900).max(2100).required(),
+  engine: word.required(),
+  market: word.required(),
+  changes: Joi.array().items(Joi.object({ text: text.required(), codes })).max(100).required(),
+  radio: Joi.string().valid("none", "code-known", "code-unknown", "not-asked").required(),
+  createdAt: time.required(),
+});
+
+const step = Joi.string().valid(...STEP_IDS);
+
+const job = Joi.object({
+  ...base,
+  kind: Joi.string().valid("job").required(),
+  vehicle: word.required(),
+  title: text.required(),
+  openedAt: time.required(),
+  closedAt: time.allow(null).required(),
+  handOver: Joi.boolean().required(),
+  done: Joi.array().items(step).required(),
+  story: Joi.object({
+    lamp: text.required(),
+    since: text.required(),
+    engine: Joi.string().valid("cold", "warm", "any", "").required(),
+    speed: Joi.string().valid("standing", "town", "country", "motorway", "any", "").required(),
+    load: Joi.string().valid("light", "hill", "hard", "any", "").required(),
+    weather: words,
+    before: words,
+    symptoms: words,
+    goesOut: Joi.string().valid("yes", "no", "sometimes", "").required(),
+    words: text.required(),
+  }).required(),
+  lampCheck: Joi.object({
+    at: time.required(),
+    seen: Joi.string().valid("steady", "dark", "flashing", "goes-out").required(),
+    others: Joi.string().valid("all", "none", "not-checked").required(),
+  })
+    .allow(null)
+    .required(),
+  system: word.required(),
+  hookUpStep: Joi.number().integer().min(0).required(),
+  clears: Joi.array().items(Joi.object({ at: time.required(), way: word.required(), system: word.required(), seconds: ms.required() })).required(),
+  clearing: Joi.object({ way: word.required(), startedAt: time.required() }).allow(null).required(),
+  notebook: Joi.array()
+    .items(Joi.object({ at: time.required(), by: Joi.string().valid("klinko", "person").required(), step: step.required(), text: text.required() }))
+    .max(5000)
+    .required(),
+  verdict: text.required(),
+});
+
+const reading = Joi.object({
+  ...base,
+  kind: Joi.string().valid("reading").required(),
+  job: word.required(),
+  vehicle: word.required(),
+  system: word.required(),
+  way: word.required(),
+  dialect: word.required(),
+  input: Joi.string().valid("tap", "keys", "hold", "trace").required(),
+  run: Joi.string().valid("before", "key-on", "idle", "drive").required(),
+  startedAt: time.required(),
+  marks: Joi.array()
+    .items(Joi.object({ id: Joi.number().integer().required(), t: ms.required(), up: ms, kind: Joi.string().valid("s", "l") }))
+    .max(20_000)
+    .required(),
+  pauses: Joi.array().items(Joi.array().ordered(ms.required(), ms.required())).max(200).required(),
+  until: ms.allow(null).required(),
+  result: Joi.object({
+    state: Joi.string().valid("codes", "none", "dark", "steady", "unclear").required(),
+    codes,
+    memories: Joi.object({ stored: codes.optional(), live: codes.optional() }).required(),
+    complete: Joi.boolean().required(),
+    confidence: share.required(),
+    codeConfidence: Joi.object().pattern(code, share).required(),
+  })
+    .allow(null)
+    .required(),
+  recordedAt: time.allow(null).required(),
+});
+
+const schemas: Record<string, Joi.Schema> = { vehicle, job, reading };
+
+/** A stored thing that cannot be used as it is; it stays where it is, untouched, and can be saved as a file. */
+export interface Locked {
+  key: string;
+  why: "newer" | "damaged";
+  message: string;
+  raw: unknown;
+}
+
+/** Opens what was stored under a key: migrated to this version, or locked with the reason. */
+export function openDoc(key: string, raw: unknown): { doc: Doc } | { locked: Locked } {
+  const lock = (why: Locked["why"], message: string) => ({ locked: { key, why, message, raw } });
+  if (typeof raw !== "object" || raw === null) return lock("damaged", "This record is empty or not a record.");
+  const { version, kind } = raw as { version?: unknown; kind?: unknown };
+  if (typeof version === "number" && version > RECORD_VERSION)
+    return lock("newer", `Written by a newer Klinko (version ${version}; this one knows ${RECORD_VERSION}). Update Klinko to open it.`);
+  const schema = typeof kind === "string" && Object.hasOwn(schemas, kind) ? schemas[kind] : null;
+  if (!schema) return lock("damaged", "This record is of no known kind.");
+  const { error, value } = schema.validate(raw, { convert: false });
+  if (error) return lock("damaged", `${error.details[0].path.join(".")}: ${error.message}`);
+  return { doc: value as Doc };
+}
