@@ -39,6 +39,9 @@ module.exports = {
     tsPreCompilationDeps: true,
     doNotFollow: { path: "node_modules" },
     exclude: { path: "\\.react-router|\\+types" },
-    enhancedResolveOptions: { exportsFields: ["exports"], conditionNames: ["import", "require", "node", "default", "types"] },
+    enhancedResolveOptions: {
+      exportsFields: ["exports"],
+      conditionNames: ["import", "require", "node", "default", "types"],
+    },
   },
 };

@@ -2,5 +2,9 @@ import { defineConfig } from "vitest/config";
 
 export default defineConfig({
   resolve: { tsconfigPaths: true },
-  test: { include: ["core/**/*.test.ts", "packs/**/*.test.ts", "cli/**/*.test.ts", "app/**/*.test.ts"], reporters: ["default", "json"], outputFile: { json: "test-results/unit.json" } },
+  test: {
+    include: ["core/**/*.test.ts", "packs/**/*.test.ts", "cli/**/*.test.ts", "app/**/*.test.ts"],
+    reporters: ["default", "json"],
+    outputFile: { json: "test-results/unit.json" },
+  },
 });

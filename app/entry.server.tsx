@@ -29,7 +29,12 @@ function contentSecurityPolicy(nonce: string): string {
 }
 
 /** Renders a page whole (no data comes late: it lives in the browser) with its styles in the head. */
-export default async function handleRequest(request: Request, status: number, headers: Headers, context: EntryContext): Promise<Response> {
+export default async function handleRequest(
+  request: Request,
+  status: number,
+  headers: Headers,
+  context: EntryContext,
+): Promise<Response> {
   const nonce = randomBytes(16).toString("base64");
   const sheet = new ServerStyleSheet({ nonce });
   headers.set("Content-Type", "text/html; charset=utf-8");
@@ -69,7 +74,10 @@ export default async function handleRequest(request: Request, status: number, he
       );
       const timer = setTimeout(abort, streamTimeout + 1000);
     });
-    return new Response(html.replace("</head>", () => `${sheet.getStyleTags()}</head>`), { status, headers });
+    return new Response(
+      html.replace("</head>", () => `${sheet.getStyleTags()}</head>`),
+      { status, headers },
+    );
   } finally {
     sheet.seal();
   }

@@ -20,13 +20,21 @@ export function shouldRevalidate() {
   return false;
 }
 
-export const meta: Route.MetaFunction = () => [{ title: "Klinko" }, { name: "description", content: "Reads the codes that a vehicle's lamp blinks." }];
+export const meta: Route.MetaFunction = () => [
+  { title: "Klinko" },
+  { name: "description", content: "Reads the codes that a vehicle's lamp blinks." },
+];
 
 export function Layout({ children }: { children: ReactNode }) {
   const nonce = useNonce();
   const data = useRouteLoaderData<typeof loader>("root");
   return (
-    <html lang="en" data-theme={data?.theme ?? undefined} data-demo={data?.demo ? "yes" : undefined} suppressHydrationWarning>
+    <html
+      lang="en"
+      data-theme={data?.theme ?? undefined}
+      data-demo={data?.demo ? "yes" : undefined}
+      suppressHydrationWarning
+    >
       <head>
         <meta charSet="utf-8" />
         <meta name="viewport" content="width=device-width, initial-scale=1" />

@@ -46,8 +46,11 @@ export default function Garage({ loaderData }: Route.ComponentProps) {
   const fetcher = useFetcher();
   const revalidator = useRevalidator();
   const open = jobs.filter((j) => !j.closedAt);
-  const lastTouched = (id: string) => jobs.filter((j) => j.vehicle === id).reduce((t, j) => (j.openedAt > t ? j.openedAt : t), "");
-  const sorted = [...vehicles].sort((a, b) => lastTouched(b.id).localeCompare(lastTouched(a.id)) || a.plate.localeCompare(b.plate));
+  const lastTouched = (id: string) =>
+    jobs.filter((j) => j.vehicle === id).reduce((t, j) => (j.openedAt > t ? j.openedAt : t), "");
+  const sorted = [...vehicles].sort(
+    (a, b) => lastTouched(b.id).localeCompare(lastTouched(a.id)) || a.plate.localeCompare(b.plate),
+  );
   return (
     <>
       <TopBar />
@@ -66,7 +69,10 @@ export default function Garage({ loaderData }: Route.ComponentProps) {
         {locked.map((l) => (
           <Caution key={l.key}>
             <strong>{l.key}</strong> is read only here. {l.message}{" "}
-            <Button $look="quiet" onPress={() => saveFile(`${l.key.replace("/", "-")}.json`, JSON.stringify(l.raw, null, 1))}>
+            <Button
+              $look="quiet"
+              onPress={() => saveFile(`${l.key.replace("/", "-")}.json`, JSON.stringify(l.raw, null, 1))}
+            >
               Save it as a file
             </Button>
           </Caution>
@@ -80,7 +86,9 @@ export default function Garage({ loaderData }: Route.ComponentProps) {
               </LinkButton>
               <Button
                 isPending={fetcher.state !== "idle"}
-                onPress={() => void fetcher.submit(null, { method: "post", action: "/?index" }).then(() => revalidator.revalidate())}
+                onPress={() =>
+                  void fetcher.submit(null, { method: "post", action: "/?index" }).then(() => revalidator.revalidate())
+                }
               >
                 Look around with a demo fleet
               </Button>
@@ -94,7 +102,9 @@ export default function Garage({ loaderData }: Route.ComponentProps) {
                 vehicle={v}
                 name={vehicleName(packById(v.pack), v)}
                 jobs={jobs.filter((j) => j.vehicle === v.id).sort((a, b) => a.openedAt.localeCompare(b.openedAt))}
-                readings={readings.filter((r) => r.vehicle === v.id).sort((a, b) => a.startedAt.localeCompare(b.startedAt))}
+                readings={readings
+                  .filter((r) => r.vehicle === v.id)
+                  .sort((a, b) => a.startedAt.localeCompare(b.startedAt))}
               />
             ))}
           </List>

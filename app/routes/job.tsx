@@ -1,6 +1,16 @@
 import { Outlet, redirect, useLocation } from "react-router";
 import styled from "styled-components";
-import { abandonClear, beginClear, closeJob, endClear, note, reopenJob, stepDone, withLampCheck, withStory } from "@core/record/job";
+import {
+  abandonClear,
+  beginClear,
+  closeJob,
+  endClear,
+  note,
+  reopenJob,
+  stepDone,
+  withLampCheck,
+  withStory,
+} from "@core/record/job";
 import { STEP_IDS, type StepId } from "@core/record/types";
 import { JobPath } from "~/features/path/JobPath";
 import { Notebook } from "~/features/notebook/Notebook";

@@ -19,7 +19,8 @@ export const meta: Route.MetaFunction = () => [{ title: "Settings · Klinko" }];
 
 export default function SettingsPage({ loaderData: settings }: Route.ComponentProps) {
   const revalidator = useRevalidator();
-  const change = (part: Partial<Settings>) => void writeSettings({ ...settings, ...part }).then(() => revalidator.revalidate());
+  const change = (part: Partial<Settings>) =>
+    void writeSettings({ ...settings, ...part }).then(() => revalidator.revalidate());
   return (
     <>
       <TopBar />
@@ -57,9 +58,18 @@ export default function SettingsPage({ loaderData: settings }: Route.ComponentPr
         </Sheet>
         <Sheet>
           <h2>Your records</h2>
-          <p>They are in this browser, on this device, and nowhere else. Clearing the browser&apos;s data removes them: keep a file.</p>
+          <p>
+            They are in this browser, on this device, and nowhere else. Clearing the browser&apos;s data removes them:
+            keep a file.
+          </p>
           <Row>
-            <Button onPress={() => void exportEverything().then((text) => saveFile(`klinko-${new Date().toISOString().slice(0, 10)}.json`, text))}>
+            <Button
+              onPress={() =>
+                void exportEverything().then((text) =>
+                  saveFile(`klinko-${new Date().toISOString().slice(0, 10)}.json`, text),
+                )
+              }
+            >
               Save all records as a file
             </Button>
           </Row>

@@ -1,3 +1,4 @@
+import { DEMO_FAULTS } from "@packs/demo-faults";
 import { packById } from "@packs/index";
 import { hiddenFaults, seedOf } from "@core/simulated/hidden-faults";
 import { simulate, type Simulated } from "@core/simulated/vehicle";
@@ -12,12 +13,21 @@ export async function clientLoader({ params }: Route.ClientLoaderArgs) {
   if (document.documentElement.dataset.demo === "yes") await seedDemo();
   const vehicle = await readVehicle(params.vehicleId);
   const pack = packById(vehicle.pack);
-  if (!pack) throw new Response(`This vehicle needs the pack "${vehicle.pack}", which is not in this Klinko.`, { status: 409 });
+  if (!pack)
+    throw new Response(`This vehicle needs the pack "${vehicle.pack}", which is not in this Klinko.`, { status: 409 });
   const seed = seedOf(vehicle.id);
   // The state is the page's own and holds no record of a person: what does not look like one is made anew.
   const stored = (await readValue(`simulated/${vehicle.id}`)) as Simulated | null;
-  const state = stored && Array.isArray(stored.faults) && typeof stored.memory === "object" ? stored : simulate(hiddenFaults(pack, vehicle, seed), 0.92 + (seed % 17) / 100);
-  return { vehicle, pack, name: vehicleName(pack, vehicle), state: { ...state, key: "off" as const, wireAtKeyOn: null } };
+  const state =
+    stored && Array.isArray(stored.faults) && typeof stored.memory === "object"
+      ? stored
+      : simulate(DEMO_FAULTS[vehicle.id] ?? hiddenFaults(pack, vehicle, seed), 0.92 + (seed % 17) / 100);
+  return {
+    vehicle,
+    pack,
+    name: vehicleName(pack, vehicle),
+    state: { ...state, key: "off" as const, wireAtKeyOn: null },
+  };
 }
 clientLoader.hydrate = true as const;
 

@@ -27,7 +27,8 @@ export async function clientAction({ request }: Route.ClientActionArgs) {
   const errors: { plate?: string; year?: string; model?: string } = {};
   if (!plate) errors.plate = "Write what you call it: the plate, or a name.";
   if (plate.length > 16) errors.plate = "Keep it to 16 characters.";
-  if (!Number.isInteger(year) || year < 1950 || year > 2035) errors.year = "Write the model year with four digits, such as 1991.";
+  if (!Number.isInteger(year) || year < 1950 || year > 2035)
+    errors.year = "Write the model year with four digits, such as 1991.";
   if (!pack) errors.model = "Pick the make first.";
   const now = new Date().toISOString();
   const vehicle: Vehicle = {
@@ -76,8 +77,18 @@ export default function NewVehicle({ actionData }: Route.ComponentProps) {
         <Form method="post" noValidate style={{ display: "contents" }}>
           <Sheet>
             <Field label="Plate or name" name="plate" error={errors?.plate} autoFocus />
-            <Choice label="Make" value={packId} onChange={setPack} options={PACKS.map((p) => ({ value: p.id, label: p.make }))} />
-            <Choice label="Model" value={variant.id} onChange={setVariant} options={pack.variants.map((v) => ({ value: v.id, label: v.model }))} />
+            <Choice
+              label="Make"
+              value={packId}
+              onChange={setPack}
+              options={PACKS.map((p) => ({ value: p.id, label: p.make }))}
+            />
+            <Choice
+              label="Model"
+              value={variant.id}
+              onChange={setVariant}
+              options={pack.variants.map((v) => ({ value: v.id, label: v.model }))}
+            />
             <Field
               label="Model year"
               name="year"
@@ -85,16 +96,29 @@ export default function NewVehicle({ actionData }: Route.ComponentProps) {
               error={errors?.year}
               description={`This pack covers ${variant.years[0]} to ${variant.years[1]}.`}
             />
-            <Choice label="Engine" value={engineId} onChange={setEngine} options={variant.engines.map((e) => ({ value: e.id, label: e.name }))} />
+            <Choice
+              label="Engine"
+              value={engineId}
+              onChange={setEngine}
+              options={variant.engines.map((e) => ({ value: e.id, label: e.name }))}
+            />
             {variant.markets.length > 1 && (
-              <Choice label="Market" value={marketId} onChange={setMarket} options={variant.markets.map((m) => ({ value: m, label: m }))} />
+              <Choice
+                label="Market"
+                value={marketId}
+                onChange={setMarket}
+                options={variant.markets.map((m) => ({ value: m, label: m }))}
+              />
             )}
             <input type="hidden" name="pack" value={packId} />
             <input type="hidden" name="variant" value={variant.id} />
             <input type="hidden" name="engine" value={engineId} />
             <input type="hidden" name="market" value={marketId} />
             {errors?.model && <Caution>{errors.model}</Caution>}
-            <Soft>Not in the list? Then Klinko has no table for it yet, and a code from another make&apos;s table would mislead.</Soft>
+            <Soft>
+              Not in the list? Then Klinko has no table for it yet, and a code from another make&apos;s table would
+              mislead.
+            </Soft>
           </Sheet>
           <Row>
             <Button $look="primary" type="submit" name="intent" value="job" isDisabled={busy}>

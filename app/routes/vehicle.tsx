@@ -30,7 +30,9 @@ export function HydrateFallback() {
   return <Opening what="the vehicle" />;
 }
 
-export const meta: Route.MetaFunction = ({ loaderData }) => [{ title: `${loaderData?.vehicle.plate ?? "Vehicle"} · Klinko` }];
+export const meta: Route.MetaFunction = ({ loaderData }) => [
+  { title: `${loaderData?.vehicle.plate ?? "Vehicle"} · Klinko` },
+];
 
 const RADIO: readonly { value: Vehicle["radio"]; label: string }[] = [
   { value: "none", label: "No code needed" },
@@ -70,7 +72,8 @@ export async function clientAction({ request, params }: Route.ClientActionArgs) 
     if (!what) return { error: "Write what was changed." };
     await write({ ...vehicle, changes: [...vehicle.changes, { text: what, codes: [...codes] }] });
   }
-  if (intent === "remove-change") await write({ ...vehicle, changes: vehicle.changes.filter((_, i) => i !== Number(text("index"))) });
+  if (intent === "remove-change")
+    await write({ ...vehicle, changes: vehicle.changes.filter((_, i) => i !== Number(text("index"))) });
   return null;
 }
 
@@ -129,7 +132,9 @@ export default function VehiclePage({ loaderData, actionData }: Route.ComponentP
               {jobs.length === 0 && <Soft>No job yet. Start one when a lamp comes on.</Soft>}
               <ul>
                 {jobs.map((j) => {
-                  const codes = [...new Set(readings.filter((r) => r.job === j.id).flatMap((r) => r.result?.codes ?? []))];
+                  const codes = [
+                    ...new Set(readings.filter((r) => r.job === j.id).flatMap((r) => r.result?.codes ?? [])),
+                  ];
                   return (
                     <Line key={j.id}>
                       <span>
@@ -168,13 +173,22 @@ export default function VehiclePage({ loaderData, actionData }: Route.ComponentP
                         </>
                       )}
                     </span>
-                    <Button $look="quiet" onPress={() => void submit({ intent: "remove-change", index: String(i) }, { method: "post" })} aria-label={`Remove: ${c.text}`}>
+                    <Button
+                      $look="quiet"
+                      onPress={() => void submit({ intent: "remove-change", index: String(i) }, { method: "post" })}
+                      aria-label={`Remove: ${c.text}`}
+                    >
                       Remove
                     </Button>
                   </Line>
                 ))}
               </ul>
-              <Form method="post" ref={change} onSubmit={() => setTimeout(() => change.current?.reset())} style={{ display: "grid", gap: 10 }}>
+              <Form
+                method="post"
+                ref={change}
+                onSubmit={() => setTimeout(() => change.current?.reset())}
+                style={{ display: "grid", gap: 10 }}
+              >
                 <Field label="What was changed" name="text" error={actionData?.error} />
                 <Field label="Codes to expect" name="codes" description="Numbers, or leave it empty." />
                 <Button type="submit" name="intent" value="add-change">
@@ -183,7 +197,12 @@ export default function VehiclePage({ loaderData, actionData }: Route.ComponentP
               </Form>
             </Sheet>
             <Sheet>
-              <Choice label="After the battery was off, the radio" value={vehicle.radio === "not-asked" ? null : vehicle.radio} options={RADIO} onChange={(radio) => void submit({ intent: "radio", radio }, { method: "post" })} />
+              <Choice
+                label="After the battery was off, the radio"
+                value={vehicle.radio === "not-asked" ? null : vehicle.radio}
+                options={RADIO}
+                onChange={(radio) => void submit({ intent: "radio", radio }, { method: "post" })}
+              />
             </Sheet>
             <ConfirmButton
               label="Remove this vehicle"

@@ -33,7 +33,8 @@ async function read<D extends Doc>(kind: D["kind"], id: string, what: string): P
   const raw = await db.getItem(key);
   if (raw === null) throw new Response(`There is no ${what} "${id}" on this device.`, { status: 404 });
   const opened = openDoc(key, raw);
-  if ("locked" in opened) throw new Response(`${opened.locked.message} You can save it as a file from the garage.`, { status: 409 });
+  if ("locked" in opened)
+    throw new Response(`${opened.locked.message} You can save it as a file from the garage.`, { status: 409 });
   return opened.doc as D;
 }
 
@@ -50,7 +51,9 @@ export async function write(doc: Doc): Promise<void> {
   const key = keyOf(doc);
   const old: unknown = await db.getItem(key);
   if (old !== null && "locked" in openDoc(key, old))
-    throw new Response("This record was written by a newer Klinko or is damaged. It is read only here.", { status: 409 });
+    throw new Response("This record was written by a newer Klinko or is damaged. It is read only here.", {
+      status: 409,
+    });
   await db.setItem(key, doc);
 }
 

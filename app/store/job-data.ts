@@ -19,7 +19,8 @@ export async function readJobData(jobId: string): Promise<JobData> {
   const job = await readJob(jobId);
   const [vehicle, readings] = await Promise.all([readVehicle(job.vehicle), readingsOf(jobId)]);
   const pack = packById(vehicle.pack);
-  if (!pack) throw new Response(`This vehicle needs the pack "${vehicle.pack}", which is not in this Klinko.`, { status: 409 });
+  if (!pack)
+    throw new Response(`This vehicle needs the pack "${vehicle.pack}", which is not in this Klinko.`, { status: 409 });
   const systems = systemsOf(pack, vehicle);
   const access = systems.find((s) => s.system === job.system) ?? systems[0];
   if (!access) throw new Response(`The pack "${pack.title}" knows no way to read this vehicle.`, { status: 409 });

@@ -25,7 +25,8 @@ export function useJobAction(): { send: (intent: JobIntent) => void; busy: boole
   const { jobId } = useParams();
   const fetcher = useFetcher();
   return {
-    send: (intent) => void fetcher.submit(intent as never, { method: "post", action: `/jobs/${jobId}`, encType: "application/json" }),
+    send: (intent) =>
+      void fetcher.submit(intent as never, { method: "post", action: `/jobs/${jobId}`, encType: "application/json" }),
     busy: fetcher.state !== "idle",
   };
 }

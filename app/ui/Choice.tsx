@@ -98,7 +98,12 @@ export function Choice<V extends string>(props: {
 }
 
 /** Any of a few. */
-export function Choices(props: { label: string; options: readonly string[]; value: readonly string[]; onChange: (value: string[]) => void }) {
+export function Choices(props: {
+  label: string;
+  options: readonly string[];
+  value: readonly string[];
+  onChange: (value: string[]) => void;
+}) {
   return (
     <Checks value={[...props.value]} onChange={props.onChange}>
       <Label>{props.label}</Label>

@@ -3,7 +3,17 @@ import { Button } from "./Button";
 import { Row } from "./bits";
 
 /** A step that cannot be undone asks once, in place. */
-export function ConfirmButton({ label, question, sure, onConfirm }: { label: string; question: string; sure: string; onConfirm: () => void }) {
+export function ConfirmButton({
+  label,
+  question,
+  sure,
+  onConfirm,
+}: {
+  label: string;
+  question: string;
+  sure: string;
+  onConfirm: () => void;
+}) {
   const [asking, setAsking] = useState(false);
   if (!asking)
     return (

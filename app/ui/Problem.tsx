@@ -6,7 +6,11 @@ import { Row, Sheet, Soft } from "./bits";
 export function Problem({ error }: { error: unknown }) {
   const revalidator = useRevalidator();
   const missing = isRouteErrorResponse(error) && error.status === 404;
-  const detail = isRouteErrorResponse(error) ? String(error.data || error.statusText) : error instanceof Error ? error.message : String(error);
+  const detail = isRouteErrorResponse(error)
+    ? String(error.data || error.statusText)
+    : error instanceof Error
+      ? error.message
+      : String(error);
   return (
     <Sheet role="alert">
       <h1>{missing ? "That is not here." : "This page could not be shown."}</h1>

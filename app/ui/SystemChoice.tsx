@@ -2,7 +2,17 @@ import type { SystemAccess } from "@core/pack/scope";
 import { Choice } from "./Choice";
 
 /** Which unit's lamp is watched, where the vehicle has more than one that can be read. */
-export function SystemChoice({ systems, value, onChange, isDisabled }: { systems: SystemAccess[]; value: string; onChange: (system: string) => void; isDisabled?: boolean }) {
+export function SystemChoice({
+  systems,
+  value,
+  onChange,
+  isDisabled,
+}: {
+  systems: SystemAccess[];
+  value: string;
+  onChange: (system: string) => void;
+  isDisabled?: boolean;
+}) {
   if (systems.length < 2) return null;
   return (
     <Choice

@@ -103,7 +103,11 @@ const Shape = styled.span<{ $word: string }>`
     border: 2px solid currentColor;
     border-radius: 50%;
     background: ${({ $word }) =>
-      $word === "certain" ? "currentColor" : $word === "likely" ? "linear-gradient(90deg, currentColor 50%, transparent 50%)" : "none"};
+      $word === "certain"
+        ? "currentColor"
+        : $word === "likely"
+          ? "linear-gradient(90deg, currentColor 50%, transparent 50%)"
+          : "none"};
   }
 `;
 

@@ -12,7 +12,15 @@ import { packById } from "@packs/index";
 export function buildDemo(now: number): Doc[] {
   const day = 86_400_000;
   const at = (daysAgo: number, minutes = 0) => new Date(now - daysAgo * day + minutes * 60_000).toISOString();
-  const vehicle = (id: string, plate: string, pack: string, variant: string, year: number, engine: string, more: Partial<Vehicle> = {}): Vehicle => ({
+  const vehicle = (
+    id: string,
+    plate: string,
+    pack: string,
+    variant: string,
+    year: number,
+    engine: string,
+    more: Partial<Vehicle> = {},
+  ): Vehicle => ({
     version: RECORD_VERSION,
     kind: "vehicle",
     id,
@@ -41,15 +49,56 @@ export function buildDemo(now: number): Doc[] {
   // An open job of the estate: told, waiting for the lamp check.
   const estateJob = withStory(
     newJob(estate, "engine", "demo-job-estate", at(0, -25)),
-    story({ since: "last Thursday", engine: "warm", speed: "country", load: "light", weather: ["Wet"], symptoms: ["Stumbles"], goesOut: "sometimes", words: "Came on at cruise on the causeway, out again after the lights." }),
+    story({
+      since: "last Thursday",
+      engine: "warm",
+      speed: "country",
+      load: "light",
+      weather: ["Wet"],
+      symptoms: ["Stumbles"],
+      goesOut: "sometimes",
+      words: "Came on at cruise on the causeway, out again after the lights.",
+    }),
     false,
     at(0, -22),
   );
 
-  const six0 = run({ vehicle: six, id: "demo-job-six", start: at(6), story: story({ since: "two weeks", engine: "cold", symptoms: ["Hard to start"] }), before: ["14", "35"], after: null, seed: 7 });
-  const pickup0 = run({ vehicle: pickup, id: "demo-job-pickup", start: at(41), story: story({ since: "a month", engine: "any", speed: "town", symptoms: ["High idle"] }), before: ["21", "27"], after: [], seed: 12 });
-  const old0 = run({ vehicle: old, id: "demo-job-old", start: at(130), story: story({ since: "the last inspection", engine: "warm", symptoms: ["Uses more fuel"] }), before: ["5", "21"], after: ["5"], seed: 31 });
-  const hatch0 = run({ vehicle: hatch, id: "demo-job-hatch", start: at(250), story: story({ since: "spring", engine: "cold", speed: "standing", symptoms: ["Hunting idle"] }), before: ["14", "27"], after: ["27"], seed: 44 });
+  const six0 = run({
+    vehicle: six,
+    id: "demo-job-six",
+    start: at(6),
+    story: story({ since: "two weeks", engine: "cold", symptoms: ["Hard to start"] }),
+    before: ["14", "35"],
+    after: null,
+    seed: 7,
+  });
+  const pickup0 = run({
+    vehicle: pickup,
+    id: "demo-job-pickup",
+    start: at(41),
+    story: story({ since: "a month", engine: "any", speed: "town", symptoms: ["High idle"] }),
+    before: ["21", "27"],
+    after: [],
+    seed: 12,
+  });
+  const old0 = run({
+    vehicle: old,
+    id: "demo-job-old",
+    start: at(130),
+    story: story({ since: "the last inspection", engine: "warm", symptoms: ["Uses more fuel"] }),
+    before: ["5", "21"],
+    after: ["5"],
+    seed: 31,
+  });
+  const hatch0 = run({
+    vehicle: hatch,
+    id: "demo-job-hatch",
+    start: at(250),
+    story: story({ since: "spring", engine: "cold", speed: "standing", symptoms: ["Hunting idle"] }),
+    before: ["14", "27"],
+    after: ["27"],
+    seed: 44,
+  });
   return [estate, hatch, pickup, six, old, estateJob, ...six0, ...pickup0, ...old0, ...hatch0];
 }
 
@@ -82,7 +131,15 @@ function run({ vehicle, id, start, story, before, after, seed }: Past): Doc[] {
 }
 
 /** One reading by a made-up hand: two rounds of the list, tapped or held with a reaction time. */
-function watch(vehicle: Vehicle, job: string, id: string, startedAt: string, codes: string[], run: Reading["run"], seed: number): Reading {
+function watch(
+  vehicle: Vehicle,
+  job: string,
+  id: string,
+  startedAt: string,
+  codes: string[],
+  run: Reading["run"],
+  seed: number,
+): Reading {
   const pack = packById(vehicle.pack)!;
   const access = systemsOf(pack, vehicle).find((s) => s.system === "engine")!;
   const random = seeded(seed);
@@ -116,6 +173,13 @@ function watch(vehicle: Vehicle, job: string, id: string, startedAt: string, cod
     recordedAt: new Date(Date.parse(startedAt) + until).toISOString(),
   };
   const table = entriesFor(pack, vehicle, "engine").map((e) => e.code);
-  const { state, codes: read, memories, complete, confidence, codeConfidence } = decode(access.dialect, evidenceOf(reading, until, access.dialect.rest), { table });
+  const {
+    state,
+    codes: read,
+    memories,
+    complete,
+    confidence,
+    codeConfidence,
+  } = decode(access.dialect, evidenceOf(reading, until, access.dialect.rest), { table });
   return { ...reading, result: { state, codes: read, memories, complete, confidence, codeConfidence } };
 }

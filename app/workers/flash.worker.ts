@@ -8,7 +8,8 @@ import { buildDemo } from "./demo";
 const api = {
   decode: (dialect: Dialect, evidence: Evidence, table: string[]): Decoded => decode(dialect, evidence, { table }),
   /** Reads a trace file; at most the first bytes that could be one are held. */
-  readTrace: async (file: Blob, maxBytes: number) => readTrace(file.size > maxBytes ? "x".repeat(maxBytes + 1) : await file.text()),
+  readTrace: async (file: Blob, maxBytes: number) =>
+    readTrace(file.size > maxBytes ? "x".repeat(maxBytes + 1) : await file.text()),
   buildDemo,
 };
 

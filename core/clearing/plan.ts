@@ -29,7 +29,11 @@ const COST_WEIGHT = { "radio-code": 4, readiness: 2, "learned-idle": 2, clock: 1
 
 /** The gate that locks the whole step: nothing is wiped before it is written down. */
 export function clearGate(facts: Pick<ClearFacts, "recorded">): Gate {
-  return { id: "reading", open: facts.recorded, reason: "Record a reading first: what is wiped before it is written down is gone." };
+  return {
+    id: "reading",
+    open: facts.recorded,
+    reason: "Record a reading first: what is wiped before it is written down is gone.",
+  };
 }
 
 /** Ways to clear a system, the one that costs least first, each with what still stands in its way. */
@@ -39,7 +43,11 @@ export function planClear(pack: Pack, system: string, facts: ClearFacts): Planne
     .map((way) => {
       const gates: Gate[] = [clearGate(facts)];
       if (facts.handOver)
-        gates.push({ id: "other-workshop", open: false, reason: "Another workshop takes over: leave the codes for them." });
+        gates.push({
+          id: "other-workshop",
+          open: false,
+          reason: "Another workshop takes over: leave the codes for them.",
+        });
       if (way.costs.some((c) => c.id === "radio-code"))
         gates.push({
           id: "radio-code",

@@ -140,7 +140,8 @@ export function score(track: Track, flat: Flat, tempo: number, o: Observer, agai
       dense[j] += w;
     };
     let reference = -Infinity;
-    for (let back = 1; back <= MAX_EXTRA + 1 && back <= m && reference === -Infinity; back++) reference = history[m - back].scale;
+    for (let back = 1; back <= MAX_EXTRA + 1 && back <= m && reference === -Infinity; back++)
+      reference = history[m - back].scale;
     if (reference === -Infinity) reference = extrasSoFar;
     let extras = 0;
     const pause = track.pause[m];
@@ -307,7 +308,8 @@ export function align(track: Track, flat: Flat, tempo: number, o: Observer): Ali
           missedAfter(flat, from.j, pause[0] - track.onset[m - 1], tempo, o) *
           missedBefore(flat, j, track.onset[m] - pause[1], tempo, o);
         const p = (FIRST * missed * markDensity(track, m, flat, j, tempo, o)) / flat.n;
-        if (steps > 0 && p > 0) keep(map, { j, travelled: from.travelled + steps, log: from.log + Math.log(p), from, m, begin: from.begin });
+        if (steps > 0 && p > 0)
+          keep(map, { j, travelled: from.travelled + steps, log: from.log + Math.log(p), from, m, begin: from.begin });
       }
     for (let back = 1; back <= MAX_EXTRA + 1 && back <= m && !pause; back++) {
       const dt = track.onset[m] - track.onset[m - back];

@@ -97,8 +97,14 @@ export function decode(dialect: Dialect, evidence: Evidence, options: DecodeOpti
 
   // Proposals, at each likely tempo; the best of them fixes the tempo to go on with.
   const firsts = tempi.map((tempo) => ({ tempo, showings: firstReading(dialect, track, tempo) }));
-  const pool = poolOf(dialect, firsts.map((f) => f.showings));
-  const poolCodes = [...pool].sort((a, b) => b[1] - a[1]).slice(0, 30).map(([c]) => c);
+  const pool = poolOf(
+    dialect,
+    firsts.map((f) => f.showings),
+  );
+  const poolCodes = [...pool]
+    .sort((a, b) => b[1] - a[1])
+    .slice(0, 30)
+    .map(([c]) => c);
   const two = memoriesOf(dialect).length > 1;
   let tempo = tempi[0];
   let best: Candidate | null = null;
@@ -187,7 +193,8 @@ function priorOf(dialect: Dialect, table?: readonly string[]): (h: Hypothesis) =
   return (h) => {
     let sum = h.cylinders ? Math.log([4, 6, 8].includes(h.cylinders) ? 0.3 : 0.02) : 0;
     for (const list of Object.values(h.faults)) {
-      sum += Math.log(list.length === 0 ? 0.3 : 0.7 * (1 - ONE_MORE)) + Math.max(0, list.length - 1) * Math.log(ONE_MORE);
+      sum +=
+        Math.log(list.length === 0 ? 0.3 : 0.7 * (1 - ONE_MORE)) + Math.max(0, list.length - 1) * Math.log(ONE_MORE);
       for (const [i, code] of list.entries()) sum += log(code) + (dialect.order === "ascending" ? Math.log(i + 1) : 0);
     }
     return sum;
@@ -237,7 +244,9 @@ function addUnseen(
   for (const memory of memoriesOf(dialect)) {
     const list = best.h.faults[memory] ?? [];
     const open =
-      dialect.order === "ascending" ? possible.filter((c) => !list.length || Number(c) > Number(list.at(-1))) : possible.filter((c) => !list.includes(c));
+      dialect.order === "ascending"
+        ? possible.filter((c) => !list.length || Number(c) > Number(list.at(-1)))
+        : possible.filter((c) => !list.includes(c));
     const code = open.at(-1);
     if (!code || list.includes(code)) continue;
     const h: Hypothesis = { ...best.h, faults: { ...best.h.faults, [memory]: [...list, code] } };
@@ -260,14 +269,24 @@ interface Told {
   complete: boolean;
 }
 
-function conclude(dialect: Dialect, track: Track, tried: Map<string, Candidate>, tempo: number, observer: Observer): Decoded {
+function conclude(
+  dialect: Dialect,
+  track: Track,
+  tried: Map<string, Candidate>,
+  tempo: number,
+  observer: Observer,
+): Decoded {
   const ranked = [...tried.values()].sort((a, b) => b.log - a.log);
   const top = ranked.filter((c) => c.log > ranked[0].log - 14).slice(0, 40);
   const noise = noiseLog(track);
   const logs = top.map((c) => c.log);
   const max = Math.max(noise, ...logs);
   const sum = logs.reduce((s, l) => s + Math.exp(l - max), 0) + Math.exp(noise - max);
-  const told: Told[] = top.map((c) => ({ c, p: Math.exp(c.log - max) / sum, ...tell(dialect, track, c, tempo, observer) }));
+  const told: Told[] = top.map((c) => ({
+    c,
+    p: Math.exp(c.log - max) / sum,
+    ...tell(dialect, track, c, tempo, observer),
+  }));
   const pNoise = Math.exp(noise - max) / sum;
   if (pNoise > 0.5) return misfitAnswer(dialect, track, tempo);
 
@@ -280,8 +299,13 @@ function conclude(dialect: Dialect, track: Track, tried: Map<string, Candidate>,
   judged.sort((x, y) => y.p - x.p);
   const { a, p } = judged[0];
   const lead = told.filter((t) => agrees(a, t)).sort((x, y) => y.p - x.p)[0];
-  const rival = told.find((t) => !agrees(a, t) && `${t.state} ${t.shown.join(" ")}` !== `${a.state} ${a.shown.join(" ")}`);
-  const completeness = told.reduce((s, t) => s + (t.complete && sameList(t.shown, a.shown) && t.state === a.state ? t.p : 0), 0);
+  const rival = told.find(
+    (t) => !agrees(a, t) && `${t.state} ${t.shown.join(" ")}` !== `${a.state} ${a.shown.join(" ")}`,
+  );
+  const completeness = told.reduce(
+    (s, t) => s + (t.complete && sameList(t.shown, a.shown) && t.state === a.state ? t.p : 0),
+    0,
+  );
   const placed = place(dialect, track, lead.c, tempo, observer);
   const codeConfidence: Record<string, number> = {};
   for (const code of a.shown) codeConfidence[code] = told.reduce((s, t) => s + (t.all.includes(code) ? t.p : 0), 0);
@@ -307,10 +331,15 @@ function sameList(a: readonly string[], b: readonly string[]): boolean {
 
 /** Would this answer be exact if `truth` were so? The rule of the corpora. */
 function agrees(answer: Told, truth: Told): boolean {
-  const state = answer.state === truth.state || (!truth.shown.length && [answer.state, truth.state].every((s) => s === "unclear" || s === "codes"));
+  const state =
+    answer.state === truth.state ||
+    (!truth.shown.length && [answer.state, truth.state].every((s) => s === "unclear" || s === "codes"));
   if (!state) return false;
   const places = answer.shown.map((c) => truth.all.indexOf(c));
-  return places.every((x, i) => x >= 0 && (i === 0 || x > places[i - 1])) && truth.shown.every((c) => answer.shown.includes(c));
+  return (
+    places.every((x, i) => x >= 0 && (i === 0 || x > places[i - 1])) &&
+    truth.shown.every((c) => answer.shown.includes(c))
+  );
 }
 
 /** What a hypothesis says was shown in full. */
@@ -322,7 +351,8 @@ function tell(dialect: Dialect, track: Track, c: Candidate, tempo: number, o: Ob
   const memories: Partial<Record<Memory, string[]>> = {};
   const two = memoriesOf(dialect).length > 1;
   for (const memory of memoriesOf(dialect)) if (two) memories[memory] = [];
-  for (const memory of memoriesOf(dialect)) for (const code of c.h.faults[memory] ?? []) if (!all.includes(code)) all.push(code);
+  for (const memory of memoriesOf(dialect))
+    for (const code of c.h.faults[memory] ?? []) if (!all.includes(code)) all.push(code);
   const seen = new Set(full.filter((s) => s.unit.kind === "code").map((s) => `${s.unit.memory} ${s.unit.code}`));
   for (const memory of memoriesOf(dialect))
     for (const code of c.h.faults[memory] ?? [])
@@ -331,14 +361,22 @@ function tell(dialect: Dialect, track: Track, c: Candidate, tempo: number, o: Ob
         memories[memory]?.push(code);
       }
   if (isEmpty(dialect, c.h.faults)) {
-    const said = full.some((s) => s.unit.kind === "fixed" || (s.unit.kind === "group" && s.unit.means === "clear") || s.unit.kind === "even");
+    const said = full.some(
+      (s) => s.unit.kind === "fixed" || (s.unit.kind === "group" && s.unit.means === "clear") || s.unit.kind === "even",
+    );
     const state: State = said ? "none" : c.show.loop || c.show.ends === "rest" ? "dark" : "steady";
     return { state: said ? state : track.litAtEnd ? "steady" : state, shown, all, memories, complete: said };
   }
   const complete = memoriesOf(dialect).every((memory) => {
     const list = c.h.faults[memory] ?? [];
     if (list.length) return list.every((code) => seen.has(`${memory} ${code}`));
-    return !two || dialect.empty === null || full.some((s) => s.unit.kind === "fixed" && s.unit.means === "pass" && phaseMemory(dialect, s.unit.phase) === memory);
+    return (
+      !two ||
+      dialect.empty === null ||
+      full.some(
+        (s) => s.unit.kind === "fixed" && s.unit.means === "pass" && phaseMemory(dialect, s.unit.phase) === memory,
+      )
+    );
   });
   return { state: shown.length ? "codes" : "unclear", shown, all, memories, complete };
 }
@@ -384,7 +422,8 @@ function unitSpans(dialect: Dialect, track: Track, c: Candidate, tempo: number, 
     const end = timeOf(s.to) + flat.length[foldedIndex(flat, s.to).index] * tempo;
     // Cut by the window of this list of spans: its first flash may lie before.
     const whole = s.from > begin || begin === 0 || timeOf(begin) < -restNeeded;
-    s.full = whole && start >= restNeeded * (s.from === 0 ? 0 : 1) - o.onsetSd && end + restNeeded <= track.until + o.onsetSd;
+    s.full =
+      whole && start >= restNeeded * (s.from === 0 ? 0 : 1) - o.onsetSd && end + restNeeded <= track.until + o.onsetSd;
   }
   return spans.filter((s) => timeOf(s.to) > 0 && timeOf(s.from) < track.until);
 }
@@ -405,12 +444,19 @@ function timer(track: Track, flash: Int32Array, at: number[], tempo: number): (u
   };
 }
 
-function place(dialect: Dialect, track: Track, c: Candidate, tempo: number, o: Observer): Pick<Decoded, "onsets" | "assignment" | "missed" | "timesShown" | "roundsShown"> {
+function place(
+  dialect: Dialect,
+  track: Track,
+  c: Candidate,
+  tempo: number,
+  o: Observer,
+): Pick<Decoded, "onsets" | "assignment" | "missed" | "timesShown" | "roundsShown"> {
   const { flat } = c;
   const { flash } = align(track, flat, tempo, o);
   const used = [...flash].filter((f) => f >= 0);
   const onsets = [...track.onset];
-  if (!used.length) return { onsets, assignment: [...flash].map(() => null), missed: [], timesShown: {}, roundsShown: {} };
+  if (!used.length)
+    return { onsets, assignment: [...flash].map(() => null), missed: [], timesShown: {}, roundsShown: {} };
   const first = used[0];
   const last = used.at(-1)!;
   const firstRound = foldedIndex(flat, first).round;
@@ -428,7 +474,14 @@ function place(dialect: Dialect, track: Track, c: Candidate, tempo: number, o: O
     beforePass = round;
     let k = 0;
     for (let i = index - 1; i >= 0 && flat.flashes[i].unit === f.unit && flat.flashes[i].digit === f.digit; i--) k++;
-    assigned.push({ unit: f.unit, digit: f.digit, counted: dialect.digits.style === "counted", flash: k, pass: round - firstRound, showing });
+    assigned.push({
+      unit: f.unit,
+      digit: f.digit,
+      counted: dialect.digits.style === "counted",
+      flash: k,
+      pass: round - firstRound,
+      showing,
+    });
   }
   const seen = new Set(used);
   const missed = assigned.flatMap((a, i) => {
@@ -445,7 +498,13 @@ function place(dialect: Dialect, track: Track, c: Candidate, tempo: number, o: O
     rounds.get(code)!.add(`${s.unit.phase} ${s.pass}`);
   }
   const roundsShown = Object.fromEntries([...rounds].map(([code, set]) => [code, set.size]));
-  return { onsets, assignment: [...flash].map((f) => (f < 0 ? null : assigned[f - first])), missed, timesShown, roundsShown };
+  return {
+    onsets,
+    assignment: [...flash].map((f) => (f < 0 ? null : assigned[f - first])),
+    missed,
+    timesShown,
+    roundsShown,
+  };
 }
 
 /** Marks without any dialect: intervals of any length, scale-free. A show that explains less than this explains nothing. */
@@ -461,7 +520,14 @@ function noiseLog(track: Track): number {
 
 function nothingSeen(dialect: Dialect, track: Track): Decoded {
   const show = showOf(dialect, {});
-  const empty = show.ends === "opposite" ? (dialect.rest === "lit" ? "dark" : "steady") : dialect.rest === "lit" ? "steady" : "dark";
+  const empty =
+    show.ends === "opposite"
+      ? dialect.rest === "lit"
+        ? "dark"
+        : "steady"
+      : dialect.rest === "lit"
+        ? "steady"
+        : "dark";
   const state: State = track.litAtEnd === null ? empty : track.litAtEnd ? "steady" : "dark";
   const enough = track.until > 12_000;
   return {

@@ -13,16 +13,24 @@ const phase = Joi.object({
       {
         is: "code",
         then: Joi.object({
-          code: Joi.string().pattern(/^\d{1,4}$/).required(),
+          code: Joi.string()
+            .pattern(/^\d{1,4}$/)
+            .required(),
           times: times.required(),
           means: Joi.string().valid("mode", "end", "pass").required(),
         }),
       },
-      { is: "stored", then: Joi.object({ times: times.required(), memory: Joi.string().valid("stored", "live").required() }) },
+      {
+        is: "stored",
+        then: Joi.object({ times: times.required(), memory: Joi.string().valid("stored", "live").required() }),
+      },
       {
         is: "group",
         then: Joi.object({
-          flashes: Joi.alternatives(Joi.number().integer().min(1).max(40), Joi.string().valid("cylinders/2")).required(),
+          flashes: Joi.alternatives(
+            Joi.number().integer().min(1).max(40),
+            Joi.string().valid("cylinders/2"),
+          ).required(),
           means: Joi.string().valid("cylinders", "act", "separator", "clear").required(),
           beforeMs: ms.required(),
           afterMs: ms.required(),
@@ -61,7 +69,8 @@ export const dialectSchema = Joi.object<Dialect>({
 }).custom((dialect: Dialect, helpers) => {
   const fail = (message: string) => helpers.message({ custom: `{{#label}} ${message}` });
   if (dialect.digits.style === "long-short" && !dialect.marks.long) return fail("shows long flashes: give marks.long");
-  if (!dialect.phases.some((p) => p.kind === "stored")) return fail("never shows the list of faults: add a phase of kind stored");
+  if (!dialect.phases.some((p) => p.kind === "stored"))
+    return fail("never shows the list of faults: add a phase of kind stored");
   if (dialect.loopFrom !== null && dialect.loopFrom >= dialect.phases.length)
     return fail(`returns to phase ${dialect.loopFrom}, but the last one is ${dialect.phases.length - 1}`);
   if (dialect.advance === "self" && dialect.digits.style !== "total" && dialect.gaps.code <= dialect.gaps.digit)

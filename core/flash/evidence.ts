@@ -40,7 +40,9 @@ const GLITCH_MS = 140;
 export function trackOf(evidence: Evidence, rest: "dark" | "lit"): Track {
   if (evidence.mode === "taps") {
     const taps = evidence.taps
-      .map((tap, source) => (typeof tap === "number" ? { t: tap, said: 0, source } : { t: tap[0], said: tap[1] === "l" ? 2 : 1, source }))
+      .map((tap, source) =>
+        typeof tap === "number" ? { t: tap, said: 0, source } : { t: tap[0], said: tap[1] === "l" ? 2 : 1, source },
+      )
       .filter((tap) => Number.isFinite(tap.t))
       .sort((a, b) => a.t - b.t);
     return pack(
@@ -56,7 +58,12 @@ export function trackOf(evidence: Evidence, rest: "dark" | "lit"): Track {
       .map(([down, up], source) => ({ start: down, end: up, source }))
       .filter((h) => Number.isFinite(h.start) && Number.isFinite(h.end) && h.end > h.start)
       .sort((a, b) => a.start - b.start);
-    const marks = joinGlitches(holds).map((h) => ({ start: h.start, length: h.end - h.start, said: 0, source: h.source }));
+    const marks = joinGlitches(holds).map((h) => ({
+      start: h.start,
+      length: h.end - h.start,
+      said: 0,
+      source: h.source,
+    }));
     return pack("holds", marks, evidence, evidence.until, null);
   }
   return fromEdges(evidence, evidence.edges, rest);
@@ -118,7 +125,9 @@ function pack(
     said: Uint8Array.from(marks, (m) => m.said),
     source: Int32Array.from(marks, (m) => m.source),
     pause: marks.map(
-      (m, i) => evidence.pauses?.findLast(([from, to]) => to <= m.start && from >= (marks[i - 1]?.start ?? 0) && to > from) ?? null,
+      (m, i) =>
+        evidence.pauses?.findLast(([from, to]) => to <= m.start && from >= (marks[i - 1]?.start ?? 0) && to > from) ??
+        null,
     ),
     until: Number.isFinite(until) ? Math.max(until, last) : last,
     litAtEnd,

@@ -78,7 +78,8 @@ export function firstPairs(dialect: Dialect, showings: readonly Showing[]): Faul
   }
   const all = parts.flat();
   for (let cut = 0; cut <= all.length; cut++)
-    for (const x of halves(all.slice(0, cut)).slice(0, 2)) for (const y of halves(all.slice(cut)).slice(0, 2)) add(x, y);
+    for (const x of halves(all.slice(0, cut)).slice(0, 2))
+      for (const y of halves(all.slice(cut)).slice(0, 2)) add(x, y);
   const unique = new Map(out.map((f) => [JSON.stringify(f), f]));
   return [...unique.values()];
 }
@@ -114,16 +115,23 @@ export function nearBy(dialect: Dialect, code: string): string[] {
 }
 
 /** Hypotheses one change away. */
-export function neighbours(dialect: Dialect, h: Hypothesis, pool: readonly string[], cylinders: readonly number[]): Hypothesis[] {
+export function neighbours(
+  dialect: Dialect,
+  h: Hypothesis,
+  pool: readonly string[],
+  cylinders: readonly number[],
+): Hypothesis[] {
   const out: Hypothesis[] = [];
   const put = (memory: Memory, list: string[]) => {
-    if (new Set(list).size === list.length) out.push({ ...h, faults: { ...h.faults, [memory]: ordered(dialect, list) } });
+    if (new Set(list).size === list.length)
+      out.push({ ...h, faults: { ...h.faults, [memory]: ordered(dialect, list) } });
   };
   for (const memory of memoriesOf(dialect)) {
     const list = [...(h.faults[memory] ?? [])];
     for (let i = 0; i < list.length; i++) {
       put(memory, list.toSpliced(i, 1));
-      for (const c of new Set([...nearBy(dialect, list[i]), ...pool])) if (!list.includes(c)) put(memory, list.with(i, c));
+      for (const c of new Set([...nearBy(dialect, list[i]), ...pool]))
+        if (!list.includes(c)) put(memory, list.with(i, c));
       if (dialect.order === "stored" && i > 0) {
         const swapped = [...list];
         [swapped[i - 1], swapped[i]] = [swapped[i], swapped[i - 1]];

@@ -16,7 +16,9 @@ export interface Showing {
  */
 export function firstReading(dialect: Dialect, track: Track, tempo: number): Showing[] {
   const { marks, gaps, digits } = dialect;
-  const groups = dialect.phases.flatMap((p) => (p.kind === "group" ? [p.beforeMs, p.afterMs].filter((ms) => ms > 0) : []));
+  const groups = dialect.phases.flatMap((p) =>
+    p.kind === "group" ? [p.beforeMs, p.afterMs].filter((ms) => ms > 0) : [],
+  );
   const codeRest = Math.min(...[gaps.repeat, gaps.code, gaps.pass, ...groups].filter((g) => g > gaps.digit));
   const digitAt = Math.sqrt(gaps.flash * gaps.digit) * tempo;
   const codeAt = Math.sqrt(Math.max(gaps.digit, gaps.flash) * codeRest) * tempo;
@@ -33,7 +35,9 @@ export function firstReading(dialect: Dialect, track: Track, tempo: number): Sho
   for (let m = 0; m < track.onset.length; m++) {
     const before = m > 0 ? track.onset[m - 1] : -Infinity;
     const length = (i: number) =>
-      track.length[i] === track.length[i] ? track.length[i] : (track.said[i] === 2 ? (marks.long ?? marks.short) : marks.short) * tempo;
+      track.length[i] === track.length[i]
+        ? track.length[i]
+        : (track.said[i] === 2 ? (marks.long ?? marks.short) : marks.short) * tempo;
     const rest = m > 0 ? track.onset[m] - before - length(m - 1) : Infinity;
     const long = track.said[m] ? track.said[m] === 2 : track.length[m] > longAt;
     if (rest > codeAt) close();

@@ -70,11 +70,18 @@ export function showOf(dialect: Dialect, faults: Faults, cylinders = 4): Show {
     if (real.kind === "stored") {
       for (const code of list)
         for (let repeat = 0; repeat < real.times; repeat++)
-          blocks.push(codeBlock(dialect, code, { kind: "code", code, memory: real.memory, phase: index, repeat }, slot));
+          blocks.push(
+            codeBlock(dialect, code, { kind: "code", code, memory: real.memory, phase: index, repeat }, slot),
+          );
     } else if (real.kind === "code") {
       for (let repeat = 0; repeat < real.times; repeat++)
         blocks.push(
-          codeBlock(dialect, real.code, { kind: "fixed", code: real.code, means: real.means, phase: index, repeat }, slot),
+          codeBlock(
+            dialect,
+            real.code,
+            { kind: "fixed", code: real.code, means: real.means, phase: index, repeat },
+            slot,
+          ),
         );
     } else if (real.kind === "group") {
       const n = real.flashes === "cylinders/2" ? Math.max(1, Math.round(cylinders / 2)) : real.flashes;
@@ -136,7 +143,12 @@ export function isEmpty(dialect: Dialect, faults: Faults): boolean {
 function run(dialect: Dialect, long: number, short: number, digit: number): Block["flashes"] {
   const { marks, gaps } = dialect;
   return [
-    ...Array.from({ length: long }, () => ({ ms: marks.long ?? marks.short, digit, long: true, restAfter: gaps.flash })),
+    ...Array.from({ length: long }, () => ({
+      ms: marks.long ?? marks.short,
+      digit,
+      long: true,
+      restAfter: gaps.flash,
+    })),
     ...Array.from({ length: short }, () => ({ ms: marks.short, digit, long: false, restAfter: gaps.flash })),
   ];
 }
@@ -152,7 +164,12 @@ function codeBlock(dialect: Dialect, code: string, unit: Unit, slot: boolean): B
   return { unit, flashes, slot };
 }
 
-function restBetween(dialect: Dialect, a: Block | { hold: number }, b: Block | { hold: number }, wrap: boolean): number {
+function restBetween(
+  dialect: Dialect,
+  a: Block | { hold: number },
+  b: Block | { hold: number },
+  wrap: boolean,
+): number {
   const { gaps } = dialect;
   if ("hold" in a || "hold" in b) return 0;
   if (a.around || b.around) return Math.max(a.around?.after ?? 0, b.around?.before ?? 0);

@@ -33,7 +33,10 @@ export function likelyTempi(dialect: Dialect, track: Track, onsetSd: number, mos
   const base = Math.min(...steps.map((s) => s.step));
   const all = [...steps, { step: 2 * base, share: 0.02 }];
   const grid = Array.from({ length: GRID }, (_, i) => TEMPO_MIN * (TEMPO_MAX / TEMPO_MIN) ** (i / (GRID - 1)));
-  const intervals = Array.from({ length: Math.min(400, Math.max(0, track.onset.length - 1)) }, (_, i) => track.onset[i + 1] - track.onset[i]);
+  const intervals = Array.from(
+    { length: Math.min(400, Math.max(0, track.onset.length - 1)) },
+    (_, i) => track.onset[i + 1] - track.onset[i],
+  );
   const lengths = [...track.length].filter((l) => l === l).slice(0, 400);
   const marks = [dialect.marks.short, ...(dialect.marks.long ? [dialect.marks.long] : [])];
   const scored = grid.map((tempo) => {
@@ -57,7 +60,9 @@ export function likelyTempi(dialect: Dialect, track: Track, onsetSd: number, mos
     }
     return { tempo, log };
   });
-  const peaks = scored.filter((s, i) => (scored[i - 1]?.log ?? -Infinity) <= s.log && (scored[i + 1]?.log ?? -Infinity) <= s.log);
+  const peaks = scored.filter(
+    (s, i) => (scored[i - 1]?.log ?? -Infinity) <= s.log && (scored[i + 1]?.log ?? -Infinity) <= s.log,
+  );
   return peaks
     .sort((a, b) => b.log - a.log)
     .slice(0, most)

@@ -14,7 +14,13 @@ export interface Meaning {
 }
 
 /** Looks codes up; those that must be mended before all others come first, then faults, then status codes. */
-export function meaningsOf(pack: Pack, v: VehicleFacts, system: string, dialect: Dialect, codes: readonly string[]): Meaning[] {
+export function meaningsOf(
+  pack: Pack,
+  v: VehicleFacts,
+  system: string,
+  dialect: Dialect,
+  codes: readonly string[],
+): Meaning[] {
   const entries = new Map(entriesFor(pack, v, system).map((e) => [e.code, e]));
   const rank = (m: Meaning) => (m.entry?.first ? 0 : m.entry?.kind === "status" ? 2 : 1);
   return codes

@@ -17,7 +17,9 @@ const scope = Joi.object<Scope>({
 const list = (items: Joi.Schema, max: number) => Joi.array().items(items).max(max).required();
 
 const entry = Joi.object({
-  code: Joi.string().pattern(/^[1-9]\d{0,3}$/, "a number without leading zero").required(),
+  code: Joi.string()
+    .pattern(/^[1-9]\d{0,3}$/, "a number without leading zero")
+    .required(),
   kind: Joi.string().valid("fault", "status").required(),
   scope,
   circuit: line.required(),
@@ -37,7 +39,10 @@ const packSchema = Joi.object<Pack>({
   title: line.required(),
   revision: line.required(),
   source: text.required(),
-  systems: list(Joi.object({ id: id.required(), name: line.required(), unit: line.required(), lamp: line.required() }), 12).unique("id"),
+  systems: list(
+    Joi.object({ id: id.required(), name: line.required(), unit: line.required(), lamp: line.required() }),
+    12,
+  ).unique("id"),
   dialects: list(dialectSchema, 12).unique("id"),
   connectors: list(
     Joi.object({
@@ -50,7 +55,9 @@ const packSchema = Joi.object<Pack>({
       where: text.required(),
       cavities: list(
         Joi.object({
-          id: Joi.string().pattern(/^[A-Z0-9]{1,3}$/).required(),
+          id: Joi.string()
+            .pattern(/^[A-Z0-9]{1,3}$/)
+            .required(),
           at: Joi.array().items(Joi.number().min(0).max(2000)).length(2).required(),
           role: Joi.string().valid("ground", "test", "power", "signal", "airbag", "empty").required(),
           system: id,
@@ -65,7 +72,9 @@ const packSchema = Joi.object<Pack>({
     Joi.object({
       id: id.required(),
       title: line.required(),
-      method: Joi.string().pattern(/^[A-K]$/).required(),
+      method: Joi.string()
+        .pattern(/^[A-K]$/)
+        .required(),
       connector: id.required(),
       bridge: Joi.array().items(Joi.string()).length(2).required(),
       dialect: Joi.string().required(),
@@ -90,13 +99,22 @@ const packSchema = Joi.object<Pack>({
       id: id.required(),
       model: line.required(),
       years: years.required(),
-      engines: list(Joi.object({ id: line.required(), name: line.required(), cylinders: Joi.number().integer().min(1).max(16).required() }), 20).min(1),
+      engines: list(
+        Joi.object({
+          id: line.required(),
+          name: line.required(),
+          cylinders: Joi.number().integer().min(1).max(16).required(),
+        }),
+        20,
+      ).min(1),
       markets: list(line, 20).min(1),
       systems: list(Joi.object({ system: id.required(), way: id.required(), scope }), 20),
     }),
     60,
   ).unique("id"),
-  tables: list(Joi.object({ id: id.required(), system: id.required(), scope, entries: list(entry, 1000) }), 40).unique("id"),
+  tables: list(Joi.object({ id: id.required(), system: id.required(), scope, entries: list(entry, 1000) }), 40).unique(
+    "id",
+  ),
   clears: list(
     Joi.object({
       id: id.required(),
@@ -119,7 +137,11 @@ const packSchema = Joi.object<Pack>({
     }),
     20,
   ).unique("id"),
-  proving: Joi.object({ idleMinutes: Joi.number().min(0).max(120).required(), drive: text.required(), readiness: text.required() }).required(),
+  proving: Joi.object({
+    idleMinutes: Joi.number().min(0).max(120).required(),
+    drive: text.required(),
+    readiness: text.required(),
+  }).required(),
 });
 
 /** One thing wrong in a file: where, and what to do. */
@@ -131,7 +153,10 @@ export interface PackFault {
 /** Checks a pack and all that it points to. Every fault with its path, or the pack. */
 export function checkPack(value: unknown): { pack: Pack } | { faults: PackFault[] } {
   const { error, value: pack } = packSchema.validate(value, { abortEarly: false, convert: false });
-  if (error) return { faults: error.details.map((d) => ({ path: pathText(d.path), message: d.message.replace(/"[^"]*" /, "") })) };
+  if (error)
+    return {
+      faults: error.details.map((d) => ({ path: pathText(d.path), message: d.message.replace(/"[^"]*" /, "") })),
+    };
   const faults = pointers(pack as Pack);
   return faults.length ? { faults } : { pack: pack as Pack };
 }
@@ -139,7 +164,9 @@ export function checkPack(value: unknown): { pack: Pack } | { faults: PackFault[
 /** Reads a pack from text. */
 export function readPack(json: string): { pack: Pack } | { faults: PackFault[] } {
   if (json.length > PACK_MAX_BYTES)
-    return { faults: [{ path: "(file)", message: `is larger than ${PACK_MAX_BYTES / 1e6} MB. A pack is a few hundred kB.` }] };
+    return {
+      faults: [{ path: "(file)", message: `is larger than ${PACK_MAX_BYTES / 1e6} MB. A pack is a few hundred kB.` }],
+    };
   let value: unknown;
   try {
     value = JSON.parse(json);
@@ -150,7 +177,12 @@ export function readPack(json: string): { pack: Pack } | { faults: PackFault[] }
 }
 
 function pathText(path: (string | number)[]): string {
-  return path.map((p) => (typeof p === "number" ? `[${p}]` : `.${p}`)).join("").replace(/^\./, "") || "(file)";
+  return (
+    path
+      .map((p) => (typeof p === "number" ? `[${p}]` : `.${p}`))
+      .join("")
+      .replace(/^\./, "") || "(file)"
+  );
 }
 
 /** What a schema cannot see: references, and entries that would answer for the same vehicle at once. */
@@ -158,7 +190,10 @@ function pointers(pack: Pack): PackFault[] {
   const faults: PackFault[] = [];
   const need = (known: { id: string }[], wanted: string, path: string, what: string) => {
     if (!known.some((k) => k.id === wanted))
-      faults.push({ path, message: `names ${what} "${wanted}", which is not in this pack (it has ${known.map((k) => k.id).join(", ") || "none"})` });
+      faults.push({
+        path,
+        message: `names ${what} "${wanted}", which is not in this pack (it has ${known.map((k) => k.id).join(", ") || "none"})`,
+      });
   };
   for (const [i, way] of pack.ways.entries()) {
     need(pack.dialects, way.dialect, `ways[${i}].dialect`, "the dialect");
@@ -166,9 +201,16 @@ function pointers(pack: Pack): PackFault[] {
     const connector = pack.connectors.find((c) => c.id === way.connector);
     for (const [k, cavity] of way.bridge.entries()) {
       const found = connector?.cavities.find((c) => c.id === cavity);
-      if (connector && !found) faults.push({ path: `ways[${i}].bridge[${k}]`, message: `names cavity ${cavity}, which ${connector.name} does not have` });
+      if (connector && !found)
+        faults.push({
+          path: `ways[${i}].bridge[${k}]`,
+          message: `names cavity ${cavity}, which ${connector.name} does not have`,
+        });
       else if (found && (found.role === "power" || found.role === "airbag"))
-        faults.push({ path: `ways[${i}].bridge[${k}]`, message: `bridges cavity ${cavity}, which carries ${found.role}: never bridge that` });
+        faults.push({
+          path: `ways[${i}].bridge[${k}]`,
+          message: `bridges cavity ${cavity}, which carries ${found.role}: never bridge that`,
+        });
     }
   }
   for (const [i, v] of pack.variants.entries())
@@ -186,7 +228,10 @@ function pointers(pack: Pack): PackFault[] {
     for (const [k, e] of t.entries.entries()) {
       const key = `${e.code} ${JSON.stringify(e.scope ?? null)}`;
       if (seen.has(key))
-        faults.push({ path: `tables[${i}].entries[${k}]`, message: `is code ${e.code} for the same vehicles as entries[${seen.get(key)}]: give one a scope or remove it` });
+        faults.push({
+          path: `tables[${i}].entries[${k}]`,
+          message: `is code ${e.code} for the same vehicles as entries[${seen.get(key)}]: give one a scope or remove it`,
+        });
       seen.set(key, k);
     }
   }

@@ -34,7 +34,8 @@ export function outside(pack: Pack, v: VehicleFacts): string | null {
   if (!variant) return `${pack.make} has no model "${v.variant}" in this pack.`;
   if (v.year < variant.years[0] || v.year > variant.years[1])
     return `${variant.model} ${v.year} is outside this pack: it covers ${variant.years[0]} to ${variant.years[1]}.`;
-  if (!variant.engines.some((e) => e.id === v.engine)) return `This pack knows no engine "${v.engine}" in the ${variant.model}.`;
+  if (!variant.engines.some((e) => e.id === v.engine))
+    return `This pack knows no engine "${v.engine}" in the ${variant.model}.`;
   return null;
 }
 
@@ -85,7 +86,9 @@ export function otherMeanings(pack: Pack, v: VehicleFacts, system: string, code:
   const here = entriesFor(pack, v, system).find((e) => e.code === code);
   return pack.tables
     .filter((t) => t.system === system)
-    .flatMap((t) => t.entries.filter((e) => e.code === code && e !== here).map((e) => ({ ...e, scope: e.scope ?? t.scope })));
+    .flatMap((t) =>
+      t.entries.filter((e) => e.code === code && e !== here).map((e) => ({ ...e, scope: e.scope ?? t.scope })),
+    );
 }
 
 /** A scope in words: "1988 to 1991, engine 2.3". */

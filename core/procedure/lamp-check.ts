@@ -30,7 +30,8 @@ export function lampVerdict(seen: LampSeen, others: OthersSeen = "not-checked"):
         seen,
         pass: false,
         headline: "The lamp flashes with no wire in.",
-        reason: "The test line is already joined to ground, or the unit is in a test mode. Codes read now could be another mode's.",
+        reason:
+          "The test line is already joined to ground, or the unit is in a test mode. Codes read now could be another mode's.",
         look: [
           "Is a wire or paper clip still in the connector? Take it out, key off, key on.",
           "Look at the test line's wire for chafing against the body or the column.",
@@ -56,7 +57,8 @@ export function lampVerdict(seen: LampSeen, others: OthersSeen = "not-checked"):
             seen,
             pass: false,
             headline: "The lamp and all that the unit drives are dead.",
-            reason: "Several things dead at once point to the unit's power or ground, or the unit itself, not to each part.",
+            reason:
+              "Several things dead at once point to the unit's power or ground, or the unit itself, not to each part.",
             look: [
               "Measure the unit's power: fuse first, then the feed at its plug with the key on.",
               "Measure its ground: less than 0.1 V to battery negative with the key on.",
@@ -75,7 +77,11 @@ export function lampVerdict(seen: LampSeen, others: OthersSeen = "not-checked"):
               "Bulb: swap it with a lamp that lights, such as the oil lamp's.",
               "Fuse of the instruments: other lamps in the panel dark too?",
               "Lamp circuit: ground the lamp wire at the unit's plug, key on; a lamp that lights now has a good bulb and wire.",
-              ...(others === "all" ? [] : ["Does the fuel pump prime for two seconds at key-on? If not, the unit has no power, no ground, or is dead."]),
+              ...(others === "all"
+                ? []
+                : [
+                    "Does the fuel pump prime for two seconds at key-on? If not, the unit has no power, no ground, or is dead.",
+                  ]),
             ],
           };
   }

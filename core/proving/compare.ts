@@ -54,14 +54,25 @@ export function verdictSentence(rows: readonly Comparison[], readings: number): 
   const quiet = of("quiet");
   const gone = of("history");
   const parts: string[] = [];
-  if (hard.length) parts.push(`${list(hard)} came back at once: ${hard.length > 1 ? "hard faults that are" : "a hard fault that is"} there now`);
+  if (hard.length)
+    parts.push(
+      `${list(hard)} came back at once: ${hard.length > 1 ? "hard faults that are" : "a hard fault that is"} there now`,
+    );
   if (some.length) parts.push(`${list(some)} came back on the road: intermittent`);
   if (fresh.length) parts.push(`${list(fresh)} ${fresh.length > 1 ? "are" : "is"} new`);
   if (gone.length) parts.push(`${list(gone)} stayed away over a drive: history`);
-  if (quiet.length) parts.push(`${list(quiet)} ${quiet.length > 1 ? "have" : "has"} not come back yet, but was not driven under the conditions that set it`);
+  if (quiet.length)
+    parts.push(
+      `${list(quiet)} ${quiet.length > 1 ? "have" : "has"} not come back yet, but was not driven under the conditions that set it`,
+    );
   if (!parts.length) return "No code was stored before or after: nothing to prove.";
   const text = parts.join("; ");
-  const end = hard.length || some.length || fresh.length ? "Not fixed." : quiet.length ? "Not proven: drive, then read again." : "Fixed, as far as this drive can show.";
+  const end =
+    hard.length || some.length || fresh.length
+      ? "Not fixed."
+      : quiet.length
+        ? "Not proven: drive, then read again."
+        : "Fixed, as far as this drive can show.";
   return `${text[0].toUpperCase()}${text.slice(1)}. ${end}`;
 }
 

@@ -3,7 +3,11 @@ import type { Trace } from "../lamp/trace";
 import type { Mark, Reading } from "./types";
 
 /** What a reading gives the decoder. `now` (ms from its start) is the end of watching while it still goes on. */
-export function evidenceOf(reading: Pick<Reading, "input" | "marks" | "until" | "pauses">, now: number, rest: "dark" | "lit"): Evidence {
+export function evidenceOf(
+  reading: Pick<Reading, "input" | "marks" | "until" | "pauses">,
+  now: number,
+  rest: "dark" | "lit",
+): Evidence {
   const { marks, input, pauses } = reading;
   const until = marks.reduce((last, m) => Math.max(last, m.up ?? m.t), reading.until ?? now);
   if (input === "tap") return { mode: "taps", taps: marks.map((m) => m.t), until, pauses };

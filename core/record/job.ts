@@ -46,19 +46,36 @@ export function stepDone(job: Job, step: StepId): Job {
   return job.done.includes(step) ? job : { ...job, done: STEP_IDS.filter((s) => s === step || job.done.includes(s)) };
 }
 
-const SPEED_WORDS = { standing: "standing", town: "in town", country: "on the road", motorway: "at motorway speed", any: "at any speed", "": "" };
+const SPEED_WORDS = {
+  standing: "while standing",
+  town: "in town",
+  country: "on the road",
+  motorway: "at motorway speed",
+  any: "at any speed",
+  "": "",
+};
 
 /** The story in one line: what the job is called. */
 export function storyTitle(story: Story): string {
-  const when = [story.engine && story.engine !== "any" ? `engine ${story.engine}` : "", SPEED_WORDS[story.speed]].filter(Boolean).join(", ");
+  const when = [
+    story.engine && story.engine !== "any" ? `with the engine ${story.engine}` : "",
+    SPEED_WORDS[story.speed],
+  ]
+    .filter(Boolean)
+    .join(", ");
   const lamp = story.lamp ? `${story.lamp} lamp` : "Lamp";
   return when ? `${lamp} comes on ${when}` : story.symptoms[0] ? `${lamp}: ${story.symptoms[0]}` : `${lamp} came on`;
 }
 
 export function withStory(job: Job, story: Story, handOver: boolean, now: string): Job {
   const title = storyTitle(story);
-  const details = [story.since && `since ${story.since}`, ...story.weather, ...story.before, ...story.symptoms].filter(Boolean).join(", ");
-  return stepDone(note({ ...job, story, title, handOver }, "story", details ? `${title}; ${details}.` : `${title}.`, now), "story");
+  const details = [story.since && `since ${story.since}`, ...story.weather, ...story.before, ...story.symptoms]
+    .filter(Boolean)
+    .join(", ");
+  return stepDone(
+    note({ ...job, story, title, handOver }, "story", details ? `${title}; ${details}.` : `${title}.`, now),
+    "story",
+  );
 }
 
 export function withLampCheck(job: Job, seen: LampSeen, others: OthersSeen, now: string): Job {
@@ -69,7 +86,9 @@ export function withLampCheck(job: Job, seen: LampSeen, others: OthersSeen, now:
 
 export function withReading(job: Job, reading: Reading, systemName: string, now: string): Job {
   const r = reading.result;
-  const list = r?.codes.length ? r.codes.join(", ") : { none: "nothing stored", dark: "lamp dark", steady: "lamp steady" }[r?.state as "none"] ?? "not clear";
+  const list = r?.codes.length
+    ? r.codes.join(", ")
+    : ({ none: "nothing stored", dark: "lamp dark", steady: "lamp steady" }[r?.state as "none"] ?? "not clear");
   const sure = r ? certaintyWord(r.confidence) : "unsure";
   const whole = r?.codes.length ? (r.complete ? ", list seen whole" : ", list not seen whole") : "";
   return stepDone(note(job, "read", `Read ${systemName.toLowerCase()}: ${list} (${sure}${whole}).`, now), "read");
@@ -95,7 +114,12 @@ export function closeJob(job: Job, verdict: string, now: string): Job {
 }
 
 export function reopenJob(job: Job, now: string): Job {
-  return note({ ...job, verdict: "", closedAt: null, done: job.done.filter((s) => s !== "prove") }, "prove", "Job opened again.", now);
+  return note(
+    { ...job, verdict: "", closedAt: null, done: job.done.filter((s) => s !== "prove") },
+    "prove",
+    "Job opened again.",
+    now,
+  );
 }
 
 /** Why a step cannot be taken yet, or null where it can. */
@@ -109,7 +133,14 @@ export function lockOf(job: Job, readings: readonly Reading[], step: StepId): st
     case "hook-up":
     case "read":
       if (!verdict) return "after the lamp check";
-      return verdict.pass ? null : { dark: "the lamp is dark", flashing: "the lamp flashes by itself", "goes-out": "the lamp goes out", steady: "" }[verdict.seen];
+      return verdict.pass
+        ? null
+        : {
+            dark: "the lamp is dark",
+            flashing: "the lamp flashes by itself",
+            "goes-out": "the lamp goes out",
+            steady: "",
+          }[verdict.seen];
     case "meaning":
       return recorded ? null : "after a reading";
     case "clear":

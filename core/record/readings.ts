@@ -3,11 +3,17 @@ import type { Job, Reading } from "./types";
 
 /** Recorded readings of a system, in order of time. */
 export function recorded(readings: readonly Reading[], system: string): Reading[] {
-  return readings.filter((r) => r.recordedAt && r.system === system).sort((a, b) => a.startedAt.localeCompare(b.startedAt));
+  return readings
+    .filter((r) => r.recordedAt && r.system === system)
+    .sort((a, b) => a.startedAt.localeCompare(b.startedAt));
 }
 
 /** The latest reading before the last clear, and those after it: what the proof compares. */
-export function beforeAndAfter(job: Job, readings: readonly Reading[], system: string): { before: Reading | null; after: Reading[] } {
+export function beforeAndAfter(
+  job: Job,
+  readings: readonly Reading[],
+  system: string,
+): { before: Reading | null; after: Reading[] } {
   const all = recorded(readings, system);
   const clear = job.clears.filter((c) => c.system === system).at(-1);
   if (!clear) return { before: all.at(-1) ?? null, after: [] };
@@ -18,7 +24,12 @@ export function beforeAndAfter(job: Job, readings: readonly Reading[], system: s
 export function codesRead(reading: Reading): CodesRead {
   const r = reading.result;
   // "Nothing stored" is a whole list too, where the show said so; a dark lamp proves it only for who checked the lamp first.
-  return { codes: r?.codes ?? [], complete: Boolean(r && (r.complete || r.state === "none" || ((r.state === "dark" || r.state === "steady") && r.confidence >= 0.9))) };
+  return {
+    codes: r?.codes ?? [],
+    complete: Boolean(
+      r && (r.complete || r.state === "none" || ((r.state === "dark" || r.state === "steady") && r.confidence >= 0.9)),
+    ),
+  };
 }
 
 export function afterClear(reading: Reading): AfterClear {

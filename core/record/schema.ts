@@ -20,7 +20,10 @@ const vehicle = Joi.object({
   year: Joi.number().integer().min(1900).max(2100).required(),
   engine: word.required(),
   market: word.required(),
-  changes: Joi.array().items(Joi.object({ text: text.required(), codes })).max(100).required(),
+  changes: Joi.array()
+    .items(Joi.object({ text: text.required(), codes }))
+    .max(100)
+    .required(),
   radio: Joi.string().valid("none", "code-known", "code-unknown", "not-asked").required(),
   createdAt: time.required(),
 });
@@ -57,10 +60,19 @@ const job = Joi.object({
     .required(),
   system: word.required(),
   hookUpStep: Joi.number().integer().min(0).required(),
-  clears: Joi.array().items(Joi.object({ at: time.required(), way: word.required(), system: word.required(), seconds: ms.required() })).required(),
+  clears: Joi.array()
+    .items(Joi.object({ at: time.required(), way: word.required(), system: word.required(), seconds: ms.required() }))
+    .required(),
   clearing: Joi.object({ way: word.required(), startedAt: time.required() }).allow(null).required(),
   notebook: Joi.array()
-    .items(Joi.object({ at: time.required(), by: Joi.string().valid("klinko", "person").required(), step: step.required(), text: text.required() }))
+    .items(
+      Joi.object({
+        at: time.required(),
+        by: Joi.string().valid("klinko", "person").required(),
+        step: step.required(),
+        text: text.required(),
+      }),
+    )
     .max(5000)
     .required(),
   verdict: text.required(),
@@ -78,7 +90,14 @@ const reading = Joi.object({
   run: Joi.string().valid("before", "key-on", "idle", "drive").required(),
   startedAt: time.required(),
   marks: Joi.array()
-    .items(Joi.object({ id: Joi.number().integer().required(), t: ms.required(), up: ms, kind: Joi.string().valid("s", "l") }))
+    .items(
+      Joi.object({
+        id: Joi.number().integer().required(),
+        t: ms.required(),
+        up: ms,
+        kind: Joi.string().valid("s", "l"),
+      }),
+    )
     .max(20_000)
     .required(),
   pauses: Joi.array().items(Joi.array().ordered(ms.required(), ms.required())).max(200).required(),
@@ -112,7 +131,10 @@ export function openDoc(key: string, raw: unknown): { doc: Doc } | { locked: Loc
   if (typeof raw !== "object" || raw === null) return lock("damaged", "This record is empty or not a record.");
   const { version, kind } = raw as { version?: unknown; kind?: unknown };
   if (typeof version === "number" && version > RECORD_VERSION)
-    return lock("newer", `Written by a newer Klinko (version ${version}; this one knows ${RECORD_VERSION}). Update Klinko to open it.`);
+    return lock(
+      "newer",
+      `Written by a newer Klinko (version ${version}; this one knows ${RECORD_VERSION}). Update Klinko to open it.`,
+    );
   const schema = typeof kind === "string" && Object.hasOwn(schemas, kind) ? schemas[kind] : null;
   if (!schema) return lock("damaged", "This record is of no known kind.");
   const { error, value } = schema.validate(raw, { convert: false });

@@ -10,7 +10,7 @@ export interface Simulated {
   /** The wire as it was when the key came on: a unit looks at its test line only then. */
   wireAtKeyOn: Wire | null;
   keyOnAt: number;
-  faults: SimulatedFault[];
+  faults: readonly SimulatedFault[];
   /** Codes that each system's unit has stored. */
   memory: Record<string, string[]>;
   /** A wrong bridge blew the unit's fuse: nothing lights until a new one is in. */
@@ -45,7 +45,7 @@ export type SimulatedAction =
 /** Shortest time without power that empties the memory, ms; a pack's own figure lies above it. */
 export const FORGETS_AFTER = { fuse: 8_000, battery: 25_000 };
 
-export function simulate(faults: SimulatedFault[], speed: number): Simulated {
+export function simulate(faults: readonly SimulatedFault[], speed: number): Simulated {
   const memory: Record<string, string[]> = {};
   for (const f of faults) memory[f.system] = [...(memory[f.system] ?? []), f.code];
   return {
@@ -89,7 +89,10 @@ export function act(v: Simulated, action: SimulatedAction, pack: Pack, now: numb
 }
 
 /** What a lamp does at this moment. */
-export type LampNow = { kind: "dark" } | { kind: "lit" } | { kind: "show"; dialect: Dialect; faults: string[]; since: number; speed: number };
+export type LampNow =
+  | { kind: "dark" }
+  | { kind: "lit" }
+  | { kind: "show"; dialect: Dialect; faults: string[]; since: number; speed: number };
 
 export function lampOf(v: Simulated, pack: Pack, facts: VehicleFacts, system: string): LampNow {
   if (v.key === "off" || !powered(v)) return { kind: "dark" };
@@ -127,6 +130,7 @@ function forget(v: Simulated, since: number | null, after: number, now: number):
 function store(v: Simulated, when: "key-on" | "drive"): Simulated {
   const memory = { ...v.memory };
   for (const f of v.faults)
-    if (f.returns === when && !memory[f.system]?.includes(f.code)) memory[f.system] = [...(memory[f.system] ?? []), f.code];
+    if (f.returns === when && !memory[f.system]?.includes(f.code))
+      memory[f.system] = [...(memory[f.system] ?? []), f.code];
   return { ...v, memory };
 }

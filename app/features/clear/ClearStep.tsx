@@ -50,7 +50,13 @@ const Bar = styled.div`
   }
 `;
 
-const ICONS: Record<CostId, typeof Clock> = { "radio-code": Radio, clock: Clock, "learned-idle": Settings2, readiness: TimerReset, time: TimerReset };
+const ICONS: Record<CostId, typeof Clock> = {
+  "radio-code": Radio,
+  clock: Clock,
+  "learned-idle": Settings2,
+  readiness: TimerReset,
+  time: TimerReset,
+};
 
 /** Ways to clear with what each costs; locked until what is stored is written down. */
 export function ClearStep() {
@@ -61,7 +67,11 @@ export function ClearStep() {
   if (lock)
     return (
       <Empty title={`The clear is locked: ${lock}.`}>
-        <p>{job.handOver ? "Codes are the next workshop's best lead. Change that in the story if it is no longer so." : "What is wiped before it is written down is gone."}</p>
+        <p>
+          {job.handOver
+            ? "Codes are the next workshop's best lead. Change that in the story if it is no longer so."
+            : "What is wiped before it is written down is gone."}
+        </p>
         <LinkButton $look="primary" to={`/jobs/${job.id}/${job.handOver ? "story" : "read"}`}>
           {job.handOver ? "To the story" : "To the reading"}
         </LinkButton>

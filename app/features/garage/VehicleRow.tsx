@@ -4,7 +4,7 @@ import { nextStep } from "@core/record/job";
 import { STEP_IDS, type Job, type Reading, type StepId, type Vehicle } from "@core/record/types";
 import { shortDate } from "~/store/format";
 import { Button, LinkButton } from "~/ui/Button";
-import { Hidden, Plate } from "~/ui/bits";
+import { Hidden, Plate, Soft } from "~/ui/bits";
 import { STEP_NAMES } from "~/ui/steps";
 import { middle, wide } from "~/ui/theme";
 
@@ -123,10 +123,25 @@ function summary(vehicle: Vehicle, job: Job | null, last: Job | null, readings: 
   return last?.closedAt ? `quiet since ${shortDate(last.closedAt)}${tail}` : `no job yet${tail}`;
 }
 
-export function VehicleRow({ vehicle, name, jobs, readings }: { vehicle: Vehicle; name: string; jobs: Job[]; readings: Reading[] }) {
+export function VehicleRow({
+  vehicle,
+  name,
+  jobs,
+  readings,
+}: {
+  vehicle: Vehicle;
+  name: string;
+  jobs: Job[];
+  readings: Reading[];
+}) {
   const open = jobs.filter((j) => !j.closedAt).at(-1) ?? null;
   const last = jobs.filter((j) => j.closedAt).at(-1) ?? null;
-  const at = open && nextStep(open, readings.filter((r) => r.job === open.id));
+  const at =
+    open &&
+    nextStep(
+      open,
+      readings.filter((r) => r.job === open.id),
+    );
   return (
     <Card>
       <Plate>{vehicle.plate}</Plate>
@@ -136,7 +151,7 @@ export function VehicleRow({ vehicle, name, jobs, readings }: { vehicle: Vehicle
         </Link>
         <p>{summary(vehicle, open, last, readings)}</p>
       </Name>
-      {open && at ? <Progress job={open} at={at} /> : <Name as="p">no open job</Name>}
+      {open && at ? <Progress job={open} at={at} /> : <Soft>no open job</Soft>}
       {open && at ? (
         <LinkButton to={`/jobs/${open.id}/${at}`}>
           Go on<Hidden> with {vehicle.plate}</Hidden>

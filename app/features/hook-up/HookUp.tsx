@@ -78,6 +78,8 @@ const Why = styled(Disclosure)`
   }
 `;
 
+const NOTCH = { top: "up", bottom: "down", left: "left", right: "right", none: "none" };
+
 /** Find the connector, look at the right side, join the right cavities; one step at a time, by button or Enter. */
 export function HookUp() {
   const { job, vehicle, readings, access, systems } = useJob();
@@ -98,7 +100,12 @@ export function HookUp() {
   useEffect(() => {
     if (lock) return;
     const onKey = (e: KeyboardEvent) => {
-      if (e.key !== "Enter" || e.defaultPrevented || (e.target as HTMLElement).closest("button, a, input, textarea, label, [role=tab]")) return;
+      if (
+        e.key !== "Enter" ||
+        e.defaultPrevented ||
+        (e.target as HTMLElement).closest("button, a, input, textarea, label, [role=tab]")
+      )
+        return;
       next();
     };
     addEventListener("keydown", onKey);
@@ -120,9 +127,15 @@ export function HookUp() {
   return (
     <>
       <h1>
-        {wireIn ? `Join ${a} and ${b}.` : `You will join ${a} and ${b}.`} {step.key === "on" ? "Key on now." : "Key off first."}
+        {wireIn ? `Join ${a} and ${b}.` : `You will join ${a} and ${b}.`}{" "}
+        {step.key === "on" ? "Key on now." : "Key off first."}
       </h1>
       <SystemChoice systems={systems} value={access.system} onChange={(system) => send({ intent: "system", system })} />
+      {at === 0 && (
+        <Sheet>
+          <Choices label="Before you begin" options={way.preconditions} value={ready} onChange={setReady} />
+        </Sheet>
+      )}
       <Columns>
         <Tabs selectedKey={side} onSelectionChange={(k) => setSide(k as Side)}>
           <Sides aria-label="Side of the connector">
@@ -135,7 +148,8 @@ export function HookUp() {
             </TabPanel>
           ))}
           <Soft>
-            {connector.where} Notch {connector.notch}. {never.length > 0 && <>Hatched ({never.join(", ")}): never.</>}
+            {connector.where} Notch {NOTCH[connector.notch]}.{" "}
+            {never.length > 0 && <>Hatched ({never.join(", ")}): never.</>}
           </Soft>
         </Tabs>
         <Stack>
@@ -144,18 +158,18 @@ export function HookUp() {
           {step.caution && <Caution>{step.caution}</Caution>}
           {vehicle.id.startsWith("demo-") && (
             <p>
-              <a href={`/simulated/${vehicle.id}`} target={`klinko-simulated-${vehicle.id}`} rel="opener" style={{ display: "inline-flex", gap: 8, minHeight: 48, alignItems: "center" }}>
+              <a
+                href={`/simulated/${vehicle.id}`}
+                target={`klinko-simulated-${vehicle.id}`}
+                rel="opener"
+                style={{ display: "inline-flex", gap: 8, minHeight: 48, alignItems: "center" }}
+              >
                 Open the simulated vehicle <ExternalLink size={18} aria-hidden />
               </a>
             </p>
           )}
         </Stack>
       </Columns>
-      {at === 0 && (
-        <Sheet>
-          <Choices label="Before you begin" options={way.preconditions} value={ready} onChange={setReady} />
-        </Sheet>
-      )}
       <Runner aria-live="polite">
         <Count>
           {at + 1}

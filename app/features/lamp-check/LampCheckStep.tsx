@@ -99,7 +99,8 @@ export function LampCheckStep() {
                 ))}
               </ol>
               <p>
-                <strong>The way to the codes stays closed until the lamp is steady.</strong> Mend it, then tap what you see again.
+                <strong>The way to the codes stays closed until the lamp is steady.</strong> Mend it, then tap what you
+                see again.
               </p>
             </>
           )}

@@ -75,7 +75,8 @@ export function MeaningStep() {
         </Empty>
       ) : (
         <Soft>
-          Read {shortTime(last.startedAt)}, {pack.title}, for {vehicle.year}, engine {vehicle.engine}. A code names a circuit, not a part to buy: look at the plug first.
+          Read {shortTime(last.startedAt)}, {pack.title}, for {vehicle.year}, engine {vehicle.engine}. A code names a
+          circuit, not a part to buy: look at the plug first.
         </Soft>
       )}
       {shared.map((s) => (
@@ -114,13 +115,18 @@ export function MeaningStep() {
 function headline(meanings: Meaning[], state: string | undefined): string {
   if (!state) return "Nothing is read yet.";
   if (!meanings.length)
-    return state === "none" ? "Nothing is stored." : state === "dark" ? "The lamp stayed dark: nothing stored, if the lamp check passed." : "No code could be read.";
+    return state === "none"
+      ? "Nothing is stored."
+      : state === "dark"
+        ? "The lamp stayed dark: nothing stored, if the lamp check passed."
+        : "No code could be read.";
   const first = meanings.find((m) => m.entry?.first);
   if (first) return `${first.code} comes first, whatever else is stored.`;
   const faults = meanings.filter((m) => m.entry?.kind !== "status");
   if (!faults.length) return "Only status codes, no fault.";
   const unknown = faults.filter((m) => !m.entry);
-  if (unknown.length === faults.length) return `${unknown.map((m) => m.code).join(", ")} ${unknown.length === 1 ? "is" : "are"} in no table of this vehicle.`;
+  if (unknown.length === faults.length)
+    return `${unknown.map((m) => m.code).join(", ")} ${unknown.length === 1 ? "is" : "are"} in no table of this vehicle.`;
   return `${faults.length === 1 ? "One fault" : `${faults.length} faults`}. Look at the plugs first.`;
 }
 
@@ -173,7 +179,10 @@ function CodeMeaning({ meaning, vehicle, certainty }: { meaning: Meaning; vehicl
         ) : (
           <>
             <h2>In no table of this vehicle</h2>
-            <p>A miscount, a status code that is not written down, or the table of another year. Read once more before you chase it.</p>
+            <p>
+              A miscount, a status code that is not written down, or the table of another year. Read once more before
+              you chase it.
+            </p>
             {nearMisses.length > 0 && (
               <div>
                 <h3>One flash away, and in the table</h3>

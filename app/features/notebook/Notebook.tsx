@@ -22,7 +22,7 @@ const Page = styled.aside`
   ${wide} {
     position: sticky;
     top: 0;
-    max-height: 100dvh;
+    max-height: calc(100dvh - 64px);
   }
 `;
 

@@ -51,7 +51,12 @@ const KIND: Record<Persistence, { word: string; text: string }> = {
   new: { word: "new", text: "was not there before" },
 };
 
-const RUN_WORDS: Record<Reading["run"], string> = { before: "", "key-on": "switched on", idle: "idled", drive: "driven" };
+const RUN_WORDS: Record<Reading["run"], string> = {
+  before: "",
+  "key-on": "switched on",
+  idle: "idled",
+  drive: "driven",
+};
 
 /** Before and after, side by side, and what that proves. */
 export function ProveStep() {
@@ -124,7 +129,9 @@ export function ProveStep() {
       )}
       {!job.closedAt && (
         <Sheet>
-          <h2>{after.length === 0 ? "Read again now" : driven ? "Read as often as you like" : "Drive, then read again"}</h2>
+          <h2>
+            {after.length === 0 ? "Read again now" : driven ? "Read as often as you like" : "Drive, then read again"}
+          </h2>
           {after.length === 0 ? (
             <p>Key on, wire in as before: what is back at once is a hard fault.</p>
           ) : (

@@ -52,8 +52,8 @@ export function CodeCards({ decoded }: { decoded: Decoded }) {
       </Cards>
       {decoded.runnerUp && decoded.confidence < 0.99 && (
         <Soft>
-          It could also be {decoded.runnerUp.codes.length ? listOf(decoded.runnerUp.codes) : "nothing stored"} ({Math.round(decoded.runnerUp.probability * 100)} %). One
-          more round tells them apart.
+          It could also be {decoded.runnerUp.codes.length ? listOf(decoded.runnerUp.codes) : "nothing stored"} (
+          {Math.round(decoded.runnerUp.probability * 100)} %). One more round tells them apart.
         </Soft>
       )}
     </>

@@ -57,7 +57,17 @@ const KEYS: Record<Exclude<Input, "trace">, readonly Key[]> = {
 };
 
 /** The big pad: by finger, or by key from anywhere on the page. Times are those of the event, not of its handling. */
-export function Pad({ input, onDown, onUp, onUndo }: { input: Exclude<Input, "trace">; onDown: (at: number, kind?: Mark["kind"]) => void; onUp: (at: number) => void; onUndo: () => void }) {
+export function Pad({
+  input,
+  onDown,
+  onUp,
+  onUndo,
+}: {
+  input: Exclude<Input, "trace">;
+  onDown: (at: number, kind?: Mark["kind"]) => void;
+  onUp: (at: number) => void;
+  onUndo: () => void;
+}) {
   const keys = KEYS[input];
   const [lit, setLit] = useState<string | null>(null);
   const press = (key: Key, at: number) => {
@@ -70,7 +80,8 @@ export function Pad({ input, onDown, onUp, onUndo }: { input: Exclude<Input, "tr
   };
   useEffect(() => {
     const clock = (e: Event) => performance.timeOrigin + e.timeStamp;
-    const elsewhere = (e: KeyboardEvent) => (e.target as HTMLElement).closest("input, textarea, select, button, a, [role=radio], [role=tab]");
+    const elsewhere = (e: KeyboardEvent) =>
+      (e.target as HTMLElement).closest("input, textarea, select, button, a, [role=radio], [role=tab]");
     const onKeyDown = (e: KeyboardEvent) => {
       if (e.repeat || e.ctrlKey || e.metaKey || e.altKey) return;
       const typing = (e.target as HTMLElement).closest("input, textarea, select");

@@ -53,7 +53,9 @@ const InputTab = styled(Tab)`
 const Dock = styled.div`
   position: sticky;
   bottom: 0;
-  padding-bottom: 8px;
+  display: grid;
+  gap: 8px;
+  padding: 14px 0 8px;
   background: linear-gradient(transparent, var(--paper) 14px);
 `;
 
@@ -106,18 +108,54 @@ function Watch({ data }: { data: JobData }) {
     await revalidator.revalidate();
     await navigate(`/jobs/${job.id}/${job.clears.length ? "prove" : "meaning"}`);
   };
+  const actions = (
+    <Row $gap={8}>
+      {phase === "ready" && reading.input !== "trace" && <Button onPress={live.watch}>It does not blink</Button>}
+      {phase !== "ready" && (
+        <Button
+          $look={decoded && seenTwice(decoded) ? "primary" : "secondary"}
+          isDisabled={!canRecord || saving}
+          onPress={() => void record()}
+        >
+          Record this reading
+        </Button>
+      )}
+      {phase === "watching" && reading.marks.length > 0 && <Button onPress={live.stop}>Stop watching</Button>}
+      {phase === "stopped" && reading.input !== "trace" && <Button onPress={live.goOn}>Go on watching</Button>}
+      {phase !== "ready" && (
+        <Button isDisabled={!live.canUndo} onPress={live.undo}>
+          <Undo2 size={20} aria-hidden /> Undo <Kbd>Z</Kbd>
+        </Button>
+      )}
+      {reading.marks.length > 0 && phase !== "interrupted" && (
+        <>
+          <Button
+            $look="quiet"
+            onPress={() => saveFile(`trace-${reading.id}.csv`, writeTrace(traceOf(reading, live.now())), "text/csv")}
+          >
+            Save the trace
+          </Button>
+          <ConfirmButton
+            label="Start over"
+            question="Throw these marks away?"
+            sure="Throw away"
+            onConfirm={() => void live.startOver()}
+          />
+        </>
+      )}
+    </Row>
+  );
   return (
     <>
       <h1 aria-live="polite">{said.headline}</h1>
       {said.next && <Soft>{said.next}</Soft>}
-      <SystemChoice
-        systems={systems}
-        value={access.system}
-        isDisabled={phase === "watching"}
-        onChange={(system) => {
-          send({ intent: "system", system });
-        }}
-      />
+      {phase === "ready" && (
+        <SystemChoice
+          systems={systems}
+          value={access.system}
+          onChange={(system) => send({ intent: "system", system })}
+        />
+      )}
       {job.clears.length > 0 && <RunChoice value={reading.run} onChange={live.setRun} />}
       {phase === "interrupted" && (
         <Sheet>
@@ -136,57 +174,43 @@ function Watch({ data }: { data: JobData }) {
       {decoded && decoded.codes.length > 0 && <CodeCards decoded={decoded} />}
       {reading.marks.length > 0 && (
         <Sheet>
-          <Strip marks={reading.marks} decoded={decoded} period={(dialect.marks.short + dialect.gaps.flash) * (decoded?.tempo ?? 1)} onEdit={live.edit} />
+          <Strip
+            marks={reading.marks}
+            decoded={decoded}
+            period={(dialect.marks.short + dialect.gaps.flash) * (decoded?.tempo ?? 1)}
+            follow={phase === "watching"}
+            onEdit={live.edit}
+          />
         </Sheet>
-      )}
-      <Row>
-        <Button $look={decoded && seenTwice(decoded) ? "primary" : "secondary"} isDisabled={!canRecord || saving} onPress={() => void record()}>
-          Record this reading
-        </Button>
-        {phase === "watching" && reading.marks.length > 0 && <Button onPress={live.stop}>Stop watching</Button>}
-        {phase === "stopped" && reading.input !== "trace" && <Button onPress={live.goOn}>Go on watching</Button>}
-        <Button isDisabled={!live.canUndo} onPress={live.undo}>
-          <Undo2 size={20} aria-hidden /> Undo <Kbd>Z</Kbd>
-        </Button>
-        {reading.marks.length > 0 && phase !== "interrupted" && (
-          <>
-            <Button $look="quiet" onPress={() => saveFile(`trace-${reading.id}.csv`, writeTrace(traceOf(reading, live.now())), "text/csv")}>
-              Save the trace
-            </Button>
-            <ConfirmButton label="Start over" question="Throw these marks away?" sure="Throw away" onConfirm={() => void live.startOver()} />
-          </>
-        )}
-      </Row>
-      {phase === "ready" && (
-        <Row>
-          <Button $look="quiet" onPress={live.watch}>
-            It does not blink
-          </Button>
-        </Row>
       )}
       {phase === "watching" && reading.marks.length === 0 && (
         <Stack>
           <p role="timer">
-            Watching for <Mono>{seconds} s</Mono>. {seconds < 15 ? "Give it fifteen." : "Record what you see, or tap when it blinks."}
+            Watching for <Mono>{seconds} s</Mono>.{" "}
+            {seconds < 15 ? "Give it fifteen." : "Record what you see, or tap when it blinks."}
           </p>
         </Stack>
       )}
+      {!open && actions}
       {open && (
         <Dock>
-          <Tabs selectedKey={reading.input} onSelectionChange={(k) => live.setInput(k as Input)}>
-            <InputTabs aria-label="How you watch">
-              {inputsFor(dialect.digits.style).map((i) => (
-                <InputTab key={i.id} id={i.id} isDisabled={reading.marks.length > 0 && i.id !== reading.input}>
-                  {i.label}
-                </InputTab>
-              ))}
-            </InputTabs>
-          </Tabs>
-          {reading.input === "trace" ? (
-            <TraceImport rest={dialect.rest} onTrace={live.load} />
-          ) : (
-            <Pad key={reading.input} input={reading.input} onDown={live.down} onUp={live.up} onUndo={live.undo} />
-          )}
+          {actions}
+          <div>
+            <Tabs selectedKey={reading.input} onSelectionChange={(k) => live.setInput(k as Input)}>
+              <InputTabs aria-label="How you watch">
+                {inputsFor(dialect.digits.style).map((i) => (
+                  <InputTab key={i.id} id={i.id} isDisabled={reading.marks.length > 0 && i.id !== reading.input}>
+                    {i.label}
+                  </InputTab>
+                ))}
+              </InputTabs>
+            </Tabs>
+            {reading.input === "trace" ? (
+              <TraceImport rest={dialect.rest} onTrace={live.load} />
+            ) : (
+              <Pad key={reading.input} input={reading.input} onDown={live.down} onUp={live.up} onUndo={live.undo} />
+            )}
+          </div>
         </Dock>
       )}
     </>

@@ -10,9 +10,12 @@ import { layStrip, type StripLine, type StripMark } from "./strip-layout";
 
 const Frame = styled.div`
   display: grid;
-  gap: 14px;
+  gap: 10px;
   min-width: 0;
   outline-offset: 4px;
+  max-height: max(250px, calc(100dvh - 480px));
+  overflow-y: auto;
+  scrollbar-width: thin;
 `;
 
 const Line = styled.div`
@@ -51,7 +54,12 @@ function describe(m: StripMark): string {
   const at = `${(m.t / 1000).toFixed(1)} s`;
   if (!m.place) return m.spurious ? `Flash at ${at}, taken for a slip` : `Flash at ${at}`;
   const { unit, flash, digit, pass } = m.place;
-  const of = unit.kind === "code" ? `code ${unit.code}` : unit.kind === "fixed" ? `${unit.code}, ${unit.means === "mode" ? "lead-in" : "mark"}` : unit.kind;
+  const of =
+    unit.kind === "code"
+      ? `code ${unit.code}`
+      : unit.kind === "fixed"
+        ? `${unit.code}, ${unit.means === "mode" ? "lead-in" : "mark"}`
+        : unit.kind;
   return `Flash ${flash + 1} of digit ${digit + 1}, ${of}, round ${pass + 1}, at ${at}`;
 }
 
@@ -60,12 +68,15 @@ export function Strip({
   marks,
   decoded,
   period,
+  follow,
   onEdit,
 }: {
   marks: readonly Mark[];
   decoded: Decoded | null;
   /** Onset to onset of two flashes of a digit, ms, for adding one. */
   period: number;
+  /** Keeps the newest marks in view. */
+  follow: boolean;
   onEdit: (edit: MarkEdit) => void;
 }) {
   const frame = useRef<HTMLDivElement>(null);
@@ -77,7 +88,13 @@ export function Strip({
     if (frame.current) watch.observe(frame.current);
     return () => watch.disconnect();
   }, []);
-  const { lines, pxPerMs } = useMemo(() => layStrip(marks, decoded, { width: width - 2 * PAD, perSecond: 30 }), [marks, decoded, width]);
+  useEffect(() => {
+    if (follow) frame.current?.scrollTo({ top: frame.current.scrollHeight });
+  }, [follow, marks.length, width]);
+  const { lines, pxPerMs } = useMemo(
+    () => layStrip(marks, decoded, { width: width - 2 * PAD, perSecond: 30 }),
+    [marks, decoded, width],
+  );
   const order = useMemo(() => lines.flatMap((l) => l.marks), [lines]);
   const current = order.find((m) => m.id === picked) ?? null;
   const original = marks.find((m) => m.id === picked);
@@ -97,7 +114,12 @@ export function Strip({
     if (!original) return;
     const t = Math.max(0, original.t + direction * period);
     const length = original.up !== undefined ? original.up - original.t : undefined;
-    onEdit({ kind: "add", t, ...(length !== undefined ? { up: t + length } : {}), ...(original.kind ? { mark: original.kind } : {}) });
+    onEdit({
+      kind: "add",
+      t,
+      ...(length !== undefined ? { up: t + length } : {}),
+      ...(original.kind ? { mark: original.kind } : {}),
+    });
   };
   const move = (by: number) => current && onEdit({ kind: "move", id: current.id, by });
   const onKeyDown = (e: React.KeyboardEvent) => {
@@ -119,7 +141,9 @@ export function Strip({
   };
   const pick = (e: React.PointerEvent<SVGSVGElement>, line: StripLine) => {
     const x = e.clientX - e.currentTarget.getBoundingClientRect().left;
-    const near = line.marks.map((m) => ({ m, d: Math.abs(PAD + (m.t + m.ms / 2 - line.from) * pxPerMs - x) })).sort((a, b) => a.d - b.d)[0];
+    const near = line.marks
+      .map((m) => ({ m, d: Math.abs(PAD + (m.t + m.ms / 2 - line.from) * pxPerMs - x) }))
+      .sort((a, b) => a.d - b.d)[0];
     setPicked(near && near.d < 30 ? near.m.id : null);
   };
 
@@ -160,13 +184,34 @@ export function Strip({
                 const x = PAD + (m.t - line.from) * pxPerMs;
                 const w = Math.max(5, m.ms * pxPerMs);
                 return (
-                  <g key={m.id} id={`${id}-${m.id}`} role="option" aria-selected={m.id === picked} aria-label={describe(m)}>
+                  <g
+                    key={m.id}
+                    id={`${id}-${m.id}`}
+                    role="option"
+                    aria-selected={m.id === picked}
+                    aria-label={describe(m)}
+                  >
                     {m.spurious ? (
-                      <path d={`M ${x} ${MARK_TOP} l ${w} ${MARK_H} m 0 ${-MARK_H} l ${-w} ${MARK_H}`} stroke="var(--lit)" strokeWidth="2" />
+                      <path
+                        d={`M ${x} ${MARK_TOP} l ${w} ${MARK_H} m 0 ${-MARK_H} l ${-w} ${MARK_H}`}
+                        stroke="var(--lit)"
+                        strokeWidth="2"
+                      />
                     ) : (
                       <rect x={x} y={MARK_TOP} width={w} height={MARK_H} rx="3" fill="var(--lit)" />
                     )}
-                    {m.id === picked && <rect x={x - 5} y={MARK_TOP - 6} width={w + 10} height={MARK_H + 12} rx="5" fill="none" stroke="#fff" strokeWidth="2.5" />}
+                    {m.id === picked && (
+                      <rect
+                        x={x - 5}
+                        y={MARK_TOP - 6}
+                        width={w + 10}
+                        height={MARK_H + 12}
+                        rx="5"
+                        fill="none"
+                        stroke="#fff"
+                        strokeWidth="2.5"
+                      />
+                    )}
                   </g>
                 );
               })}
@@ -175,7 +220,12 @@ export function Strip({
                 const x1 = Math.max(x0 + 6, PAD + (b.to - line.from) * pxPerMs);
                 return (
                   <g key={k} aria-hidden>
-                    <path d={`M ${x0} ${BAND + 4} v 5 H ${x1} v -5`} fill="none" stroke={b.kind === "code" ? "var(--ink)" : "var(--ink-soft)"} strokeWidth="2" />
+                    <path
+                      d={`M ${x0} ${BAND + 4} v 5 H ${x1} v -5`}
+                      fill="none"
+                      stroke={b.kind === "code" ? "var(--ink)" : "var(--ink-soft)"}
+                      strokeWidth="2"
+                    />
                     <text className={b.kind} x={(x0 + x1) / 2} y={BAND + 29}>
                       {b.text}
                     </text>
@@ -204,7 +254,11 @@ export function Strip({
           </Button>
           <Button onPress={() => move(-50)}>Earlier</Button>
           <Button onPress={() => move(50)}>Later</Button>
-          {original?.kind && <Button onPress={() => onEdit({ kind: "turn", id: current.id })}>{original.kind === "s" ? "Make it long" : "Make it short"}</Button>}
+          {original?.kind && (
+            <Button onPress={() => onEdit({ kind: "turn", id: current.id })}>
+              {original.kind === "s" ? "Make it long" : "Make it short"}
+            </Button>
+          )}
         </Row>
       ) : (
         order.length > 0 && <Soft>Touch a mark to correct it.</Soft>

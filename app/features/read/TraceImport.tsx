@@ -25,7 +25,13 @@ const Zone = styled(DropZone)`
 `;
 
 /** A trace file by drop or picker, read in the worker. A bad one changes nothing. */
-export function TraceImport({ rest, onTrace }: { rest: "dark" | "lit"; onTrace: (marks: Mark[], until: number) => void }) {
+export function TraceImport({
+  rest,
+  onTrace,
+}: {
+  rest: "dark" | "lit";
+  onTrace: (marks: Mark[], until: number) => void;
+}) {
   const [problem, setProblem] = useState<string | null>(null);
   const [reading, setReading] = useState<string | null>(null);
   const open = async (file: File) => {
@@ -45,7 +51,10 @@ export function TraceImport({ rest, onTrace }: { rest: "dark" | "lit"; onTrace: 
         }}
       >
         <Text slot="label">{reading ? `Reading ${reading} …` : "Drop a trace here"}</Text>
-        <FileTrigger acceptedFileTypes={[".csv", ".txt", "text/csv", "text/plain"]} onSelect={(files) => files?.[0] && void open(files[0])}>
+        <FileTrigger
+          acceptedFileTypes={[".csv", ".txt", "text/csv", "text/plain"]}
+          onSelect={(files) => files?.[0] && void open(files[0])}
+        >
           <Button>Pick a file</Button>
         </FileTrigger>
         <Soft>

@@ -13,7 +13,9 @@ const START: Record<Input, string> = {
 
 /** Was every code of a whole list seen in two rounds? Then more watching tells nothing new. */
 export function seenTwice(d: Decoded): boolean {
-  return d.state === "codes" && d.complete && d.confidence >= 0.99 && d.codes.every((c) => (d.roundsShown[c] ?? 0) >= 2);
+  return (
+    d.state === "codes" && d.complete && d.confidence >= 0.99 && d.codes.every((c) => (d.roundsShown[c] ?? 0) >= 2)
+  );
 }
 
 export function listOf(codes: readonly string[]): string {
@@ -21,7 +23,13 @@ export function listOf(codes: readonly string[]): string {
 }
 
 /** The state of a reading in one large sentence, and what would settle the rest. */
-export function saySoFar(d: Decoded | null, dialect: Dialect, input: Input, marks: number, watching: boolean): { headline: string; next: string } {
+export function saySoFar(
+  d: Decoded | null,
+  dialect: Dialect,
+  input: Input,
+  marks: number,
+  watching: boolean,
+): { headline: string; next: string } {
   if (!marks) {
     if (!watching || !d) return { headline: START[input], next: "Begin anywhere; the list comes round." };
     const nothing = dialect.empty?.kind === "steady";
@@ -33,16 +41,32 @@ export function saySoFar(d: Decoded | null, dialect: Dialect, input: Input, mark
     };
   }
   if (!d) return { headline: "Watching …", next: "" };
-  if (d.misfit) return { headline: "This does not blink like this vehicle should.", next: "Is it the right lamp, and the right vehicle? Watch on; if it stays so, start over." };
+  if (d.misfit)
+    return {
+      headline: "This does not blink like this vehicle should.",
+      next: "Is it the right lamp, and the right vehicle? Watch on; if it stays so, start over.",
+    };
   const lead = dialect.phases.find((p) => p.kind === "code" && p.means === "mode");
-  const leadSeen = lead?.kind === "code" && d.assignment.some((a) => a?.unit.kind === "fixed" && a.unit.code === lead.code);
+  const leadSeen =
+    lead?.kind === "code" && d.assignment.some((a) => a?.unit.kind === "fixed" && a.unit.code === lead.code);
   const intro = leadSeen ? `${lead.code} is the lead-in. ` : "";
-  if (d.state === "none")
-    return { headline: `${intro}Nothing is stored.`, next: d.confidence >= 0.9 ? "The show itself says so." : "Watch one more round to be sure." };
-  if (!d.codes.length) return { headline: `${intro}No code yet.`, next: "A code counts when it was seen from its first flash to its last." };
-  if (seenTwice(d)) return { headline: `${listOf(d.codes)}, seen twice: done.`, next: "Nothing more can be learned. Record it." };
+  if (d.state === "none" && d.confidence >= 0.9)
+    return { headline: `${intro}Nothing is stored.`, next: "The show itself says so." };
+  if (!d.codes.length)
+    return {
+      headline: `${intro}No code yet.`,
+      next: "A code counts when it was seen from its first flash to its last.",
+    };
+  if (seenTwice(d))
+    return { headline: `${listOf(d.codes)}, seen twice: done.`, next: "Nothing more can be learned. Record it." };
   const n = d.codes.length;
   if (d.complete)
-    return { headline: `${intro}The list came round: ${listOf(d.codes)}.`, next: d.confidence >= 0.99 ? "One more round makes it sure." : "Watch one more round: not certain yet." };
-  return { headline: `${intro}${WORDS[n] ?? n} ${n === 1 ? "code" : "codes"} so far.`, next: "Watch until the list comes round." };
+    return {
+      headline: `${intro}The list came round: ${listOf(d.codes)}.`,
+      next: d.confidence >= 0.99 ? "One more round makes it sure." : "Watch one more round: not certain yet.",
+    };
+  return {
+    headline: `${intro}${WORDS[n] ?? n} ${n === 1 ? "code" : "codes"} so far.`,
+    next: "Watch until the list comes round.",
+  };
 }

@@ -45,7 +45,11 @@ interface Item {
 const TAP_MS = 260;
 
 /** Lays a reading out in lines for a given width. */
-export function layStrip(marks: readonly Mark[], decoded: Decoded | null, scale: StripScale): { lines: StripLine[]; pxPerMs: number } {
+export function layStrip(
+  marks: readonly Mark[],
+  decoded: Decoded | null,
+  scale: StripScale,
+): { lines: StripLine[]; pxPerMs: number } {
   const placeOf = new Map<number, Assigned | null>();
   decoded?.onsets.forEach((t, i) => placeOf.set(t, decoded.assignment[i]));
   const items: Item[] = marks.map((m) => {
@@ -78,7 +82,14 @@ export function layStrip(marks: readonly Mark[], decoded: Decoded | null, scale:
     const end = showing !== undefined ? spans.get(showing)![1] : item.t + item.ms;
     const newPass = item.place !== null && pass !== null && item.place.pass !== pass;
     if (!line || newPass || (starts && end - line.from > lineMs) || item.t + item.ms - line.from > lineMs + 600) {
-      line = { pass: item.place ? item.place.pass + 1 : null, from: item.t, to: item.t, marks: [], ghosts: [], brackets: [] };
+      line = {
+        pass: item.place ? item.place.pass + 1 : null,
+        from: item.t,
+        to: item.t,
+        marks: [],
+        ghosts: [],
+        brackets: [],
+      };
       lines.push(line);
     }
     if (item.place) {

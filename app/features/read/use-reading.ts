@@ -68,7 +68,9 @@ export function useReading(data: JobData): LiveReading {
   const usual: Input = dialect.digits.style === "long-short" ? "hold" : "tap";
   const stored = readings.findLast((r) => !r.recordedAt && r.system === system);
   const [reading, setReading] = useState<Reading>(() => stored ?? blank(data, usual));
-  const [phase, setPhase] = useState<Phase>(() => (!stored ? "ready" : stored.until === null ? "interrupted" : "stopped"));
+  const [phase, setPhase] = useState<Phase>(() =>
+    !stored ? "ready" : stored.until === null ? "interrupted" : "stopped",
+  );
   const [undone, setUndone] = useState<Mark[][]>([]);
   const [decoded, setDecoded] = useState<Decoded | null>(null);
   const [save] = useState(readingWriter);
@@ -122,7 +124,8 @@ export function useReading(data: JobData): LiveReading {
   }, [phase, reading.marks, request]);
 
   const begin = (at: number, lead: number) => {
-    if (latest.current.startedAt.startsWith("1970")) latest.current = { ...latest.current, startedAt: new Date(Math.round(at - lead)).toISOString() };
+    if (latest.current.startedAt.startsWith("1970"))
+      latest.current = { ...latest.current, startedAt: new Date(Math.round(at - lead)).toISOString() };
     setPhase("watching");
   };
 
@@ -159,7 +162,13 @@ export function useReading(data: JobData): LiveReading {
       if (id === null) return;
       held.current = null;
       const r = latest.current;
-      put({ ...r, marks: r.marks.map((m) => (m.id === id ? { ...m, up: Math.max(m.t + 20, Math.round(at - started())) } : m)) }, false);
+      put(
+        {
+          ...r,
+          marks: r.marks.map((m) => (m.id === id ? { ...m, up: Math.max(m.t + 20, Math.round(at - started())) } : m)),
+        },
+        false,
+      );
     },
     edit: (edit) => put({ ...latest.current, marks: editMarks(latest.current.marks, edit) }),
     undo: () => {
@@ -199,7 +208,11 @@ export function useReading(data: JobData): LiveReading {
       const lastSeen = r.marks.reduce((t, m) => Math.max(t, m.up ?? m.t), 0) + TAIL_MS;
       const until = r.until ?? (phase === "interrupted" ? lastSeen : Math.round(now()));
       const table = entriesFor(pack, vehicle, system).map((e) => e.code);
-      const { state, codes, memories, complete, confidence, codeConfidence } = await flashWorker().decode(dialect, evidenceOf(r, until, dialect.rest), table);
+      const { state, codes, memories, complete, confidence, codeConfidence } = await flashWorker().decode(
+        dialect,
+        evidenceOf(r, until, dialect.rest),
+        table,
+      );
       const done: Reading = {
         ...r,
         marks: r.input === "hold" || r.input === "trace" ? r.marks.filter((m) => m.up !== undefined) : r.marks,

@@ -63,7 +63,17 @@ const Lamp = styled.div`
  * A vehicle to try things on: a key, connectors and a wire, lamps, fuse, battery and road. It tells nothing but what a
  * real one would tell.
  */
-export function SimulatedVehicle({ vehicle, pack, name, state: first }: { vehicle: Vehicle; pack: Pack; name: string; state: Simulated }) {
+export function SimulatedVehicle({
+  vehicle,
+  pack,
+  name,
+  state: first,
+}: {
+  vehicle: Vehicle;
+  pack: Pack;
+  name: string;
+  state: Simulated;
+}) {
   const [v, setV] = useState(first);
   const [connectorId, setConnector] = useState(pack.connectors[0].id);
   const [end, setEnd] = useState<string | null>(null);
@@ -98,7 +108,9 @@ export function SimulatedVehicle({ vehicle, pack, name, state: first }: { vehicl
           <Plate>{vehicle.plate}</Plate>
           <h1>Simulated {name}</h1>
         </Row>
-        <Soft>Stands in for the real thing: it does what its key, wire and fuses make it do, and tells nothing else.</Soft>
+        <Soft>
+          Stands in for the real thing: it does what its key, wire and fuses make it do, and tells nothing else.
+        </Soft>
       </header>
       <Dash aria-label="Instruments">
         {systems.map((s) => (
@@ -129,7 +141,10 @@ export function SimulatedVehicle({ vehicle, pack, name, state: first }: { vehicl
           <Button aria-pressed={v.fuseOutAt !== null} onPress={() => doIt({ do: "fuse", out: v.fuseOutAt === null })}>
             {v.fuseOutAt === null ? "Pull the memory fuse" : "Put the memory fuse back"}
           </Button>
-          <Button aria-pressed={v.batteryOffAt !== null} onPress={() => doIt({ do: "battery", off: v.batteryOffAt === null })}>
+          <Button
+            aria-pressed={v.batteryOffAt !== null}
+            onPress={() => doIt({ do: "battery", off: v.batteryOffAt === null })}
+          >
             {v.batteryOffAt === null ? "Battery negative off" : "Battery negative on"}
           </Button>
           {v.blown && <Button onPress={() => doIt({ do: "new-fuse" })}>Fit a new unit fuse</Button>}
@@ -141,22 +156,41 @@ export function SimulatedVehicle({ vehicle, pack, name, state: first }: { vehicl
       <Sheet style={{ gridColumn: "1 / -1" }}>
         <h2>Wire</h2>
         {pack.connectors.length > 1 && (
-          <Choice label="Connector" value={connector.id} onChange={(id) => (setConnector(id), setEnd(null))} options={pack.connectors.map((c) => ({ value: c.id, label: `${c.colour}, ${c.cavities.length} cavities` }))} />
+          <Choice
+            label="Connector"
+            value={connector.id}
+            onChange={(id) => (setConnector(id), setEnd(null))}
+            options={pack.connectors.map((c) => ({ value: c.id, label: `${c.colour}, ${c.cavities.length} cavities` }))}
+          />
         )}
         <Stack>
-          <ConnectorView connector={connector} side="socket" wire={here ? [here.from, here.to] : null} bare onCavity={touch} />
+          <ConnectorView
+            connector={connector}
+            side="socket"
+            wire={here ? [here.from, here.to] : null}
+            bare
+            onCavity={touch}
+          />
           <Row role="group" aria-label="Cavities">
             {connector.cavities.map((c) => (
               <Button key={c.id} isDisabled={Boolean(v.wire)} aria-pressed={end === c.id} onPress={() => touch(c.id)}>
                 {c.id}
               </Button>
             ))}
-            <Button $look="quiet" isDisabled={!v.wire && !end} onPress={() => (setEnd(null), doIt({ do: "wire", wire: null }))}>
+            <Button
+              $look="quiet"
+              isDisabled={!v.wire && !end}
+              onPress={() => (setEnd(null), doIt({ do: "wire", wire: null }))}
+            >
               Pull the wire out
             </Button>
           </Row>
           <Soft aria-live="polite">
-            {v.wire ? `The wire joins ${v.wire.from} and ${v.wire.to}.` : end ? `One end is in ${end}. Pick the other cavity.` : "No wire is in. Pick two cavities."}
+            {v.wire
+              ? `The wire joins ${v.wire.from} and ${v.wire.to}.`
+              : end
+                ? `One end is in ${end}. Pick the other cavity.`
+                : "No wire is in. Pick two cavities."}
           </Soft>
         </Stack>
       </Sheet>
@@ -164,7 +198,19 @@ export function SimulatedVehicle({ vehicle, pack, name, state: first }: { vehicl
   );
 }
 
-function OneLamp({ v, pack, vehicle, system, label }: { v: Simulated; pack: Pack; vehicle: Vehicle; system: string; label: string }) {
+function OneLamp({
+  v,
+  pack,
+  vehicle,
+  system,
+  label,
+}: {
+  v: Simulated;
+  pack: Pack;
+  vehicle: Vehicle;
+  system: string;
+  label: string;
+}) {
   const lamp = useMemo(() => lampOf(v, pack, vehicle, system), [v, pack, vehicle, system]);
   const lit = useLamp(lamp);
   return (

@@ -8,7 +8,11 @@ export function useLamp(lamp: LampNow): boolean {
   const [away, setAway] = useState<LampNow | null>(null);
   useEffect(() => {
     if (lamp.kind !== "show") return;
-    const flashes = flashesOf(lamp.dialect, { stored: lamp.faults, live: lamp.faults }, { speed: lamp.speed, jitter: 0.02, random: seeded(Math.round(lamp.since)) });
+    const flashes = flashesOf(
+      lamp.dialect,
+      { stored: lamp.faults, live: lamp.faults },
+      { speed: lamp.speed, jitter: 0.02, random: seeded(Math.round(lamp.since)) },
+    );
     let timer: ReturnType<typeof setTimeout>;
     const at = (ms: number, then: () => void) => {
       timer = setTimeout(then, Math.max(0, lamp.since + ms - Date.now()));

@@ -41,7 +41,18 @@ const Columns = styled.div`
   grid-template-columns: repeat(auto-fit, minmax(min(100%, 300px), 1fr));
 `;
 
-const SYMPTOMS = ["Stumbles", "Cuts out", "Hard to start", "High idle", "Hunting idle", "Less power", "Uses more fuel", "Black smoke", "Runs hot", "Nothing to feel"];
+const SYMPTOMS = [
+  "Stumbles",
+  "Cuts out",
+  "Hard to start",
+  "High idle",
+  "Hunting idle",
+  "Less power",
+  "Uses more fuel",
+  "Black smoke",
+  "Runs hot",
+  "Nothing to feel",
+];
 const WEATHER = ["Dry", "Wet", "Frost", "Heat"];
 const BEFORE = ["Just washed", "Just refuelled", "Just worked on", "Battery was off", "Stood for weeks"];
 
@@ -65,9 +76,20 @@ export function StoryForm() {
     >
       <h1>What does the owner say?</h1>
       <Sheet>
-        <Choice label="Which lamp" value={story.lamp} onChange={(lamp) => set({ lamp })} options={[...lamps, "Another lamp"].map((l) => ({ value: l, label: l }))} />
+        <Choice
+          label="Which lamp"
+          value={story.lamp}
+          onChange={(lamp) => set({ lamp })}
+          options={[...lamps, "Another lamp"].map((l) => ({ value: l, label: l }))}
+        />
         <Columns>
-          <Field label="Since when" description="A date, a trip, a repair" value={story.since} onChange={(since) => set({ since })} maxLength={200} />
+          <Field
+            label="Since when"
+            description="A date, a trip, a repair"
+            value={story.since}
+            onChange={(since) => set({ since })}
+            maxLength={200}
+          />
           <Choice
             label="Does it go out again"
             value={story.goesOut}
@@ -119,11 +141,27 @@ export function StoryForm() {
           ]}
         />
         <Choices label="Weather" options={WEATHER} value={story.weather} onChange={(weather) => set({ weather })} />
-        <Choices label="What was done before" options={BEFORE} value={story.before} onChange={(before) => set({ before })} />
+        <Choices
+          label="What was done before"
+          options={BEFORE}
+          value={story.before}
+          onChange={(before) => set({ before })}
+        />
       </Sheet>
       <Sheet>
-        <Choices label="What the engine does" options={SYMPTOMS} value={story.symptoms} onChange={(symptoms) => set({ symptoms })} />
-        <Field label="In the owner's words" rows={3} value={story.words} onChange={(words) => set({ words })} maxLength={2000} />
+        <Choices
+          label="What the engine does"
+          options={SYMPTOMS}
+          value={story.symptoms}
+          onChange={(symptoms) => set({ symptoms })}
+        />
+        <Field
+          label="In the owner's words"
+          rows={3}
+          value={story.words}
+          onChange={(words) => set({ words })}
+          maxLength={2000}
+        />
         <Toggle isSelected={handOver} onChange={setHandOver}>
           Another workshop will diagnose it next: do not clear
         </Toggle>

@@ -60,22 +60,35 @@ export function ConnectorView({
 }) {
   const id = useId();
   const [w, h] = connector.size;
-  const pad = 34;
+  const [pad, top] = [24, 50];
   const ends = wire?.map((c) => connector.cavities.find((x) => x.id === c)).filter((c) => c !== undefined) ?? [];
   return (
     <figure>
-      <Svg viewBox={`${-pad} ${-pad} ${w + 2 * pad} ${h + 2 * pad}`} role="img" aria-labelledby={`${id}-title`}>
+      <Svg viewBox={`${-pad} ${-top} ${w + 2 * pad} ${h + top + pad}`} role="img" aria-labelledby={`${id}-title`}>
         <title id={`${id}-title`}>
-          {connector.name}, {side === "socket" ? "looking into the socket" : "from the wire side"}, notch {connector.notch}
+          {connector.name}, {side === "socket" ? "looking into the socket" : "from the wire side"}, notch{" "}
+          {connector.notch}
           {ends.length === 2 ? `, wire from ${ends[0].id} to ${ends[1].id}` : ""}
         </title>
         <defs>
-          <pattern id={`${id}-hatch`} width="10" height="10" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
+          <pattern
+            id={`${id}-hatch`}
+            width="10"
+            height="10"
+            patternUnits="userSpaceOnUse"
+            patternTransform="rotate(45)"
+          >
             <rect width="10" height="10" fill="var(--sheet)" />
             <rect width="5" height="10" fill="var(--danger)" />
           </pattern>
         </defs>
-        <path d={outline(connector, side)} fill="var(--sheet)" stroke="var(--ink)" strokeWidth="3" strokeLinejoin="round" />
+        <path
+          d={outline(connector, side)}
+          fill="var(--sheet)"
+          stroke="var(--ink)"
+          strokeWidth="3"
+          strokeLinejoin="round"
+        />
         {connector.cavities.map((c) => {
           const [x, y] = place(connector, c, side);
           const forbidden = !bare && isForbidden(connector, c.id);
@@ -100,7 +113,9 @@ export function ConnectorView({
             </g>
           );
         })}
-        {ends.length === 2 && <WireBetween from={place(connector, ends[0], side)} to={place(connector, ends[1], side)} />}
+        {ends.length === 2 && (
+          <WireBetween from={place(connector, ends[0], side)} to={place(connector, ends[1], side)} />
+        )}
       </Svg>
       <List aria-label={`Cavities of the ${connector.name}`}>
         {connector.cavities.map((c) => (
@@ -115,18 +130,23 @@ export function ConnectorView({
   );
 }
 
+/** The wire goes over the top, and down between the columns to a lower row, so that it hides no letter. */
 function WireBetween({ from, to }: { from: [number, number]; to: [number, number] }) {
-  // The ends sit beside the letters; the wire bows out so that it hides none of them.
-  const a = [from[0], from[1] - 15];
-  const b = [to[0], to[1] - 15];
-  const lift = Math.min(a[1], b[1]) - 40;
-  const bow = a[0] === b[0] ? 60 : 0;
-  const d = `M ${a} C ${a[0] - bow} ${lift}, ${b[0] - bow} ${lift}, ${b}`;
+  const [high, low] = from[1] <= to[1] ? [from, to] : [to, from];
+  const half = SIZE / 2;
+  const sameRow = high[1] === low[1];
+  const start = [high[0], high[1] - half + 6];
+  const lift = start[1] - (sameRow ? 44 : 70);
+  const end = sameRow ? [low[0], low[1] - half + 6] : [low[0] - half + 5, low[1]];
+  const lane = low[0] - SIZE;
+  const d = sameRow
+    ? `M ${start} C ${high[0]} ${lift}, ${low[0]} ${lift}, ${end}`
+    : `M ${start} C ${high[0]} ${lift}, ${lane} ${lift}, ${lane} ${(start[1] + end[1]) / 2} S ${lane} ${end[1]}, ${end}`;
   return (
     <g fill="none" stroke="var(--petrol)" strokeWidth="7" strokeLinecap="round" pointerEvents="none">
       <path d={d} />
-      <circle cx={a[0]} cy={a[1]} r="5" fill="var(--petrol)" />
-      <circle cx={b[0]} cy={b[1]} r="5" fill="var(--petrol)" />
+      <circle cx={start[0]} cy={start[1]} r="5" fill="var(--petrol)" />
+      <circle cx={end[0]} cy={end[1]} r="5" fill="var(--petrol)" />
     </g>
   );
 }
@@ -135,7 +155,8 @@ function WireBetween({ from, to }: { from: [number, number]; to: [number, number
 function outline({ size: [w, h], shape, notch }: Connector, side: Side): string {
   const r = shape === "round-ended" ? h / 2 : 16;
   const [n, d] = [40, 16];
-  const flipped = side === "wire" ? { left: "right", right: "left", top: "top", bottom: "bottom", none: "none" }[notch] : notch;
+  const flipped =
+    side === "wire" ? { left: "right", right: "left", top: "top", bottom: "bottom", none: "none" }[notch] : notch;
   const top = flipped === "top" ? `H ${w / 2 - n} v ${-d} h ${2 * n} v ${d}` : "";
   const right = flipped === "right" ? `V ${h / 2 - n / 2} h ${d} v ${n} h ${-d}` : "";
   const bottom = flipped === "bottom" ? `H ${w / 2 + n} v ${d} h ${-2 * n} v ${-d}` : "";
