@@ -3,6 +3,7 @@ import { defineConfig } from "vitest/config";
 export default defineConfig({
   resolve: { tsconfigPaths: true },
   test: {
+    setupFiles: ["core/testing/setup.ts"],
     include: ["core/**/*.test.ts", "packs/**/*.test.ts", "cli/**/*.test.ts", "app/**/*.test.ts"],
     reporters: ["default", "json"],
     outputFile: { json: "test-results/unit.json" },

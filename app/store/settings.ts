@@ -16,8 +16,8 @@ const schema = Joi.object<Settings>({
 });
 
 export async function readSettings(): Promise<Settings> {
-  const { error, value } = schema.validate(await readValue("settings"));
-  return error || !value ? DEFAULTS : value;
+  const checked = schema.validate(await readValue("settings"));
+  return checked.error ? DEFAULTS : (checked.value ?? DEFAULTS);
 }
 
 /** Stores settings; the theme also goes into a cookie, so that the server's first picture has it. */

@@ -122,10 +122,10 @@ const EmptyBox = styled(Sheet)`
 `;
 
 /** Nothing here yet: what it is for, and what to do next. */
-export function Empty({ title, children }: { title: string; children: ReactNode }) {
+export function Empty({ title, level = 2, children }: { title: string; level?: 1 | 2; children: ReactNode }) {
   return (
     <EmptyBox>
-      <h2>{title}</h2>
+      {level === 1 ? <h1>{title}</h1> : <h2>{title}</h2>}
       {children}
     </EmptyBox>
   );

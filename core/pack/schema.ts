@@ -152,13 +152,16 @@ export interface PackFault {
 
 /** Checks a pack and all that it points to. Every fault with its path, or the pack. */
 export function checkPack(value: unknown): { pack: Pack } | { faults: PackFault[] } {
-  const { error, value: pack } = packSchema.validate(value, { abortEarly: false, convert: false });
-  if (error)
+  const checked = packSchema.validate(value, { abortEarly: false, convert: false });
+  if (checked.error)
     return {
-      faults: error.details.map((d) => ({ path: pathText(d.path), message: d.message.replace(/"[^"]*" /, "") })),
+      faults: checked.error.details.map((d) => ({
+        path: pathText(d.path),
+        message: d.message.replace(/^"[^"]*" /, ""),
+      })),
     };
-  const faults = pointers(pack as Pack);
-  return faults.length ? { faults } : { pack: pack as Pack };
+  const faults = pointers(checked.value);
+  return faults.length ? { faults } : { pack: checked.value };
 }
 
 /** Reads a pack from text. */

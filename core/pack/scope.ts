@@ -1,4 +1,4 @@
-import type { Connector, Entry, Pack, Scope, Table, Variant, Way } from "./pack";
+import type { Connector, Entry, Pack, Scope, Variant, Way } from "./pack";
 import type { Dialect } from "../flash/dialect";
 
 /** What is known of one vehicle for looking things up. */
@@ -69,7 +69,7 @@ export function systemsOf(pack: Pack, v: VehicleFacts): SystemAccess[] {
 /** The entries that hold for this vehicle and system: of each code the one with the narrowest scope. */
 export function entriesFor(pack: Pack, v: VehicleFacts, system: string): Entry[] {
   const best = new Map<string, { entry: Entry; rank: number }>();
-  for (const table of pack.tables as Table[]) {
+  for (const table of pack.tables) {
     if (table.system !== system || !holds(table.scope, v)) continue;
     for (const entry of table.entries) {
       if (!holds(entry.scope, v)) continue;

@@ -115,7 +115,7 @@ const reading = Joi.object({
   recordedAt: time.allow(null).required(),
 });
 
-const schemas: Record<string, Joi.Schema> = { vehicle, job, reading };
+const schemas: Record<string, Joi.Schema<Doc>> = { vehicle, job, reading };
 
 /** A stored thing that cannot be used as it is; it stays where it is, untouched, and can be saved as a file. */
 export interface Locked {
@@ -137,7 +137,7 @@ export function openDoc(key: string, raw: unknown): { doc: Doc } | { locked: Loc
     );
   const schema = typeof kind === "string" && Object.hasOwn(schemas, kind) ? schemas[kind] : null;
   if (!schema) return lock("damaged", "This record is of no known kind.");
-  const { error, value } = schema.validate(raw, { convert: false });
-  if (error) return lock("damaged", `${error.details[0].path.join(".")}: ${error.message}`);
-  return { doc: value as Doc };
+  const checked: Joi.ValidationResult<Doc> = schema.validate(raw, { convert: false });
+  if (checked.error) return lock("damaged", `${checked.error.details[0].path.join(".")}: ${checked.error.message}`);
+  return { doc: checked.value };
 }

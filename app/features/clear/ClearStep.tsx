@@ -66,7 +66,7 @@ export function ClearStep() {
   const done = recorded(readings, access.system);
   if (lock)
     return (
-      <Empty title={`The clear is locked: ${lock}.`}>
+      <Empty level={1} title={`The clear is locked: ${lock}.`}>
         <p>
           {job.handOver
             ? "Codes are the next workshop's best lead. Change that in the story if it is no longer so."

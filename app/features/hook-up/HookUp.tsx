@@ -113,7 +113,7 @@ export function HookUp() {
   });
   if (lock)
     return (
-      <Empty title={`The hook-up is closed: ${lock}.`}>
+      <Empty level={1} title={`The hook-up is closed: ${lock}.`}>
         <p>Only a unit that passes the lamp check is worth asking for codes.</p>
         <LinkButton $look="primary" to={`/jobs/${job.id}/lamp-check`}>
           To the lamp check

@@ -65,7 +65,7 @@ export function ProveStep() {
   const lock = lockOf(job, readings, "prove");
   if (lock && !job.closedAt)
     return (
-      <Empty title={`The proof is locked: ${lock}.`}>
+      <Empty level={1} title={`The proof is locked: ${lock}.`}>
         <p>Proof needs a reading before the clear and one after it.</p>
         <LinkButton $look="primary" to={`/jobs/${job.id}/clear`}>
           To the clear

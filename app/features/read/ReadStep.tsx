@@ -1,6 +1,6 @@
 import { Undo2 } from "lucide-react";
 import { useEffect, useState } from "react";
-import { Tab, TabList, Tabs } from "react-aria-components/Tabs";
+import { Tab, TabList, TabPanel, Tabs } from "react-aria-components/Tabs";
 import { useNavigate, useRevalidator } from "react-router";
 import styled from "styled-components";
 import { lockOf, withReading } from "@core/record/job";
@@ -77,7 +77,7 @@ export function ReadStep() {
   const lock = lockOf(job, readings, "read");
   if (lock)
     return (
-      <Empty title={`Reading is closed: ${lock}.`}>
+      <Empty level={1} title={`Reading is closed: ${lock}.`}>
         <p>Only a unit that passes the lamp check is worth asking for codes.</p>
         <LinkButton $look="primary" to={`/jobs/${job.id}/lamp-check`}>
           To the lamp check
@@ -195,22 +195,22 @@ function Watch({ data }: { data: JobData }) {
       {open && (
         <Dock>
           {actions}
-          <div>
-            <Tabs selectedKey={reading.input} onSelectionChange={(k) => live.setInput(k as Input)}>
-              <InputTabs aria-label="How you watch">
-                {inputsFor(dialect.digits.style).map((i) => (
-                  <InputTab key={i.id} id={i.id} isDisabled={reading.marks.length > 0 && i.id !== reading.input}>
-                    {i.label}
-                  </InputTab>
-                ))}
-              </InputTabs>
-            </Tabs>
-            {reading.input === "trace" ? (
-              <TraceImport rest={dialect.rest} onTrace={live.load} />
-            ) : (
-              <Pad key={reading.input} input={reading.input} onDown={live.down} onUp={live.up} onUndo={live.undo} />
-            )}
-          </div>
+          <Tabs selectedKey={reading.input} onSelectionChange={(k) => live.setInput(k as Input)}>
+            <InputTabs aria-label="How you watch">
+              {inputsFor(dialect.digits.style).map((i) => (
+                <InputTab key={i.id} id={i.id} isDisabled={reading.marks.length > 0 && i.id !== reading.input}>
+                  {i.label}
+                </InputTab>
+              ))}
+            </InputTabs>
+            <TabPanel id={reading.input}>
+              {reading.input === "trace" ? (
+                <TraceImport rest={dialect.rest} onTrace={live.load} />
+              ) : (
+                <Pad key={reading.input} input={reading.input} onDown={live.down} onUp={live.up} onUndo={live.undo} />
+              )}
+            </TabPanel>
+          </Tabs>
         </Dock>
       )}
     </>

@@ -94,32 +94,34 @@ export function useReading(data: JobData): LiveReading {
   // Decode: one at a time, always the newest state.
   const busy = useRef(false);
   const again = useRef(false);
-  const request = useCallback(() => {
-    const table = entriesFor(pack, vehicle, system).map((e) => e.code);
-    const run = async () => {
-      const r = latest.current;
-      if (r.marks.length === 0 && r.startedAt.startsWith("1970")) return setDecoded(null);
-      busy.current = true;
-      const end = r.until ?? r.marks.reduce((t, m) => Math.max(t, m.up ?? m.t), 0) + TAIL_MS;
-      const until = r.until ?? Math.max(phaseNow.current === "watching" ? now() : 0, end - TAIL_MS);
-      const answer = await flashWorker().decode(dialect, evidenceOf(r, until, dialect.rest), table);
-      busy.current = false;
-      if (latest.current.id === r.id) setDecoded(answer);
-      if (again.current) {
-        again.current = false;
-        void run();
-      }
-    };
-    if (busy.current) again.current = true;
-    else void run();
-  }, [dialect, now, pack, system, vehicle]);
+  const request = useCallback(
+    (watching: boolean) => {
+      const table = entriesFor(pack, vehicle, system).map((e) => e.code);
+      const run = async () => {
+        const r = latest.current;
+        if (r.marks.length === 0 && r.startedAt.startsWith("1970")) return setDecoded(null);
+        busy.current = true;
+        const end = r.until ?? r.marks.reduce((t, m) => Math.max(t, m.up ?? m.t), 0) + TAIL_MS;
+        const until = r.until ?? Math.max(watching ? now() : 0, end - TAIL_MS);
+        const answer = await flashWorker().decode(dialect, evidenceOf(r, until, dialect.rest), table);
+        busy.current = false;
+        if (latest.current.id === r.id) setDecoded(answer);
+        if (again.current) {
+          again.current = false;
+          void run();
+        }
+      };
+      if (busy.current) again.current = true;
+      else void run();
+    },
+    [dialect, now, pack, system, vehicle],
+  );
 
-  const phaseNow = useRef(phase);
   useEffect(() => {
-    phaseNow.current = phase;
-    request();
-    if (phase !== "watching") return;
-    const timer = setInterval(request, 1000);
+    const watching = phase === "watching";
+    request(watching);
+    if (!watching) return;
+    const timer = setInterval(() => request(true), 1000);
     return () => clearInterval(timer);
   }, [phase, reading.marks, request]);
 

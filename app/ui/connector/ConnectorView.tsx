@@ -135,18 +135,18 @@ function WireBetween({ from, to }: { from: [number, number]; to: [number, number
   const [high, low] = from[1] <= to[1] ? [from, to] : [to, from];
   const half = SIZE / 2;
   const sameRow = high[1] === low[1];
-  const start = [high[0], high[1] - half + 6];
-  const lift = start[1] - (sameRow ? 44 : 70);
-  const end = sameRow ? [low[0], low[1] - half + 6] : [low[0] - half + 5, low[1]];
+  const [startX, startY] = [high[0], high[1] - half + 6];
+  const lift = startY - (sameRow ? 44 : 70);
+  const [endX, endY] = sameRow ? [low[0], low[1] - half + 6] : [low[0] - half + 5, low[1]];
   const lane = low[0] - SIZE;
   const d = sameRow
-    ? `M ${start} C ${high[0]} ${lift}, ${low[0]} ${lift}, ${end}`
-    : `M ${start} C ${high[0]} ${lift}, ${lane} ${lift}, ${lane} ${(start[1] + end[1]) / 2} S ${lane} ${end[1]}, ${end}`;
+    ? `M ${startX} ${startY} C ${startX} ${lift}, ${endX} ${lift}, ${endX} ${endY}`
+    : `M ${startX} ${startY} C ${startX} ${lift}, ${lane} ${lift}, ${lane} ${(startY + endY) / 2} S ${lane} ${endY}, ${endX} ${endY}`;
   return (
     <g fill="none" stroke="var(--petrol)" strokeWidth="7" strokeLinecap="round" pointerEvents="none">
       <path d={d} />
-      <circle cx={start[0]} cy={start[1]} r="5" fill="var(--petrol)" />
-      <circle cx={end[0]} cy={end[1]} r="5" fill="var(--petrol)" />
+      <circle cx={startX} cy={startY} r="5" fill="var(--petrol)" />
+      <circle cx={endX} cy={endY} r="5" fill="var(--petrol)" />
     </g>
   );
 }

@@ -1,0 +1,68 @@
+import { describe, expect, it } from "vitest";
+import { decode } from "@core/flash/decode";
+import type { Mark } from "@core/record/types";
+import { dialect } from "@core/testing/dialects";
+import { watch } from "@core/testing/person";
+import { saySoFar, seenTwice } from "./sentence";
+import { layStrip } from "./strip-layout";
+
+const lead = dialect("lead-in");
+
+function read(until: number, drop: number[] = []) {
+  const evidence = watch(lead, { stored: ["26", "43"] }, "taps", { seed: 4, jitter: 0.03, until });
+  if (evidence.mode !== "taps") throw new Error();
+  const taps = (evidence.taps as number[]).filter((_, i) => !drop.includes(i));
+  const marks: Mark[] = taps.map((t, i) => ({ id: i + 1, t }));
+  return { marks, decoded: decode(lead, { ...evidence, taps }) };
+}
+
+describe("saySoFar", () => {
+  const say = (until: number) => {
+    const { marks, decoded } = read(until);
+    return saySoFar(decoded, lead, "tap", marks.length, true).headline;
+  };
+
+  it("says where the reading stands, from the first flash to done", () => {
+    expect(saySoFar(null, lead, "tap", 0, false).headline).toBe("Tap with every flash.");
+    expect(say(22_000)).toBe("13 is the lead-in. No code yet.");
+    expect(say(50_000)).toBe("13 is the lead-in. One code so far.");
+    expect(say(95_000)).toBe("13 is the lead-in. The list came round: 26 and 43.");
+    expect(say(180_000)).toBe("26 and 43, seen twice: done.");
+    expect(seenTwice(read(95_000).decoded)).toBe(false);
+  });
+});
+
+describe("layStrip", () => {
+  it("keeps every mark once, in order, inside the band, with no line over two rounds", () => {
+    const { marks, decoded } = read(180_000);
+    for (const width of [300, 620, 1000]) {
+      const { lines, pxPerMs } = layStrip(marks, decoded, { width, perSecond: 30 });
+      expect(lines.flatMap((l) => l.marks.map((m) => m.id))).toEqual(marks.map((m) => m.id));
+      for (const line of lines) {
+        expect((line.to - line.from) * pxPerMs).toBeLessThanOrEqual(width);
+        expect(new Set(line.marks.map((m) => m.place?.pass)).size).toBe(1);
+      }
+    }
+  });
+
+  it("gathers digits in brackets and shows a missed flash where it should have been", () => {
+    const { marks, decoded } = read(180_000, [14]);
+    const { lines } = layStrip(marks, decoded, { width: 900, perSecond: 30 });
+    const text = lines.flatMap((l) => l.brackets.map((b) => b.text)).join("");
+    expect(text).toMatch(/^(13){3}(26){3}(43){3}(13){3}/);
+    expect(lines.flatMap((l) => l.ghosts)).toHaveLength(1);
+  });
+
+  it("draws marks that are not decoded yet by their time alone", () => {
+    const { lines } = layStrip(
+      [
+        { id: 1, t: 100 },
+        { id: 2, t: 90_000, up: 90_400 },
+      ],
+      null,
+      { width: 300, perSecond: 30 },
+    );
+    expect(lines).toHaveLength(2);
+    expect(lines[0].pass).toBeNull();
+  });
+});

@@ -1,0 +1,33 @@
+import { bench } from "./bench";
+import { decodeCases } from "./decode-cases";
+import { taps } from "./taps";
+
+const USAGE = `klinko decode --dialects D.json --cases F.jsonl [--table]   one JSON line a case
+klinko bench [--dir FOLDER] [--modes edges,taps,…] [--dialects a,b] [--table] [--json]
+  exact, wrong and certainty figures for case files (default: ../shared/bench)
+klinko taps --pack ID --codes 26,43 [--until MS] [--seed N]   when a made-up hand would tap
+A file named - is standard input.`;
+
+/** `--name value` and bare `--name`. */
+function options(args: string[]): Map<string, string> {
+  const found = new Map<string, string>();
+  for (let i = 0; i < args.length; i++) {
+    if (!args[i].startsWith("--")) continue;
+    const value = args[i + 1];
+    found.set(args[i].slice(2), value === undefined || value.startsWith("--") ? "" : value);
+  }
+  return found;
+}
+
+const [command, ...rest] = process.argv.slice(2);
+const given = options(rest);
+const commands: Record<string, () => number> = {
+  decode: () => decodeCases(given),
+  bench: () => bench(given),
+  taps: () => taps(given),
+};
+if (command && Object.hasOwn(commands, command)) process.exitCode = commands[command]();
+else {
+  console.error(USAGE);
+  process.exitCode = 2;
+}

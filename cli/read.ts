@@ -1,0 +1,48 @@
+import { readFileSync } from "node:fs";
+import Joi from "joi";
+import type { Dialect } from "@core/flash/dialect";
+import { dialectSchema } from "@core/flash/dialect-schema";
+import type { Evidence } from "@core/flash/evidence";
+
+/** A file's text; `-` is standard input. */
+export function readText(file: string): string {
+  return readFileSync(file === "-" ? 0 : file, "utf8");
+}
+
+/** Dialects from a JSON file, each held against the schema. */
+export function readDialects(file: string): Map<string, Dialect> {
+  const value: unknown = JSON.parse(readText(file));
+  const list = Joi.array().items(dialectSchema).required().validate(value, { convert: false, abortEarly: false });
+  if (list.error)
+    throw new Error(`${file}: ${list.error.details.map((d) => `${d.path.join(".")}: ${d.message}`).join("; ")}`);
+  return new Map(list.value.map((d) => [d.id, d]));
+}
+
+export interface Case {
+  id: string;
+  dialect: string;
+  mode: string;
+  until?: number;
+  table?: string[];
+  data: unknown;
+}
+
+const time = Joi.number().unsafe().required();
+const rows = (item: Joi.Schema) => Joi.array().items(item).required();
+const data: Record<string, Joi.Schema> = {
+  edges: rows(Joi.array().ordered(time, Joi.valid(0, 1).required())),
+  holds: rows(Joi.array().ordered(time, time)),
+  taps: rows(Joi.alternatives(Joi.number().unsafe(), Joi.array().ordered(time, Joi.valid("s", "l").required()))),
+};
+
+export const DECODED_MODES = Object.keys(data);
+
+/** The evidence of a case: only its mode, data and until are looked at. */
+export function evidenceOfCase(c: Case): Evidence {
+  const schema = Object.hasOwn(data, c.mode) ? data[c.mode] : null;
+  if (!schema) throw new Error(`mode "${c.mode}" is not read yet (${DECODED_MODES.join(", ")} are)`);
+  const { error } = schema.validate(c.data, { convert: false });
+  if (error) throw new Error(`data: ${error.message}`);
+  if (typeof c.until !== "number") throw new Error("until is missing: when did watching stop?");
+  return { mode: c.mode, [c.mode]: c.data, until: c.until } as unknown as Evidence;
+}

@@ -1,0 +1,176 @@
+import { describe, expect, it } from "vitest";
+import { dialect } from "../testing/dialects";
+import { meaningsOf } from "./lookup";
+import type { Entry, Pack } from "./pack";
+import { checkPack, readPack } from "./schema";
+import { entriesFor, outside, scopeText, systemsOf } from "./scope";
+
+const entry = (code: string, more: Partial<Entry> = {}): Entry => ({
+  code,
+  kind: "fault",
+  circuit: "Sensor circuit",
+  title: `Fault ${code}`,
+  sets: "A test",
+  affects: "A test",
+  lookFirst: ["The plug"],
+  ...more,
+});
+
+const pack: Pack = {
+  format: "klinko-pack",
+  version: 1,
+  id: "testmake",
+  make: "Testmake",
+  title: "Testmake 1980 to 1990",
+  revision: "1",
+  source: "made up",
+  systems: [{ id: "engine", name: "Engine", unit: "ECM", lamp: "MIL" }],
+  dialects: [dialect("lead-in")],
+  connectors: [
+    {
+      id: "plug",
+      name: "Plug",
+      size: [200, 100],
+      shape: "block",
+      notch: "bottom",
+      colour: "grey",
+      where: "Under the dash",
+      cavities: [
+        { id: "A", at: [40, 50], role: "test", system: "engine" },
+        { id: "B", at: [90, 50], role: "ground" },
+        { id: "C", at: [140, 50], role: "power" },
+      ],
+    },
+  ],
+  ways: [
+    {
+      id: "bridge",
+      title: "Bridge",
+      method: "A",
+      connector: "plug",
+      bridge: ["A", "B"],
+      dialect: "lead-in",
+      preconditions: [],
+      steps: [{ id: "wire", title: "Wire", text: "In", key: "off", wire: "in" }],
+      nothingHappens: [],
+    },
+  ],
+  variants: [
+    {
+      id: "car",
+      model: "Car",
+      years: [1980, 1990],
+      engines: [
+        { id: "2.0", name: "2.0", cylinders: 4 },
+        { id: "3.0", name: "3.0", cylinders: 6 },
+      ],
+      markets: ["home"],
+      systems: [{ system: "engine", way: "bridge" }],
+    },
+  ],
+  tables: [
+    {
+      id: "t",
+      system: "engine",
+      entries: [
+        entry("21"),
+        entry("22", { kind: "status" }),
+        entry("31", { scope: { engines: ["3.0"] }, title: "Of the six" }),
+        entry("31", { scope: { years: [1985, 1990] }, title: "Of late years" }),
+        entry("31", { title: "Of all others" }),
+        entry("51", { first: "Mend this first" }),
+      ],
+    },
+  ],
+  clears: [],
+  proving: { idleMinutes: 5, drive: "Drive", readiness: "None" },
+};
+
+const car = { variant: "car", year: 1983, engine: "2.0", market: "home" };
+const title = (facts: typeof car, code: string) =>
+  entriesFor(pack, facts, "engine").find((e) => e.code === code)?.title;
+
+describe("scope", () => {
+  it("gives one number the meaning of the narrowest scope that holds", () => {
+    expect(title(car, "31")).toBe("Of all others");
+    expect(title({ ...car, year: 1985 }, "31")).toBe("Of late years");
+    expect(title({ ...car, year: 1985, engine: "3.0" }, "31")).toBe("Of the six");
+  });
+
+  it("says when a vehicle is outside the pack, and finds the way in when it is not", () => {
+    expect(outside(pack, car)).toBeNull();
+    expect(outside(pack, { ...car, year: 1991 })).toMatch(/covers 1980 to 1990/);
+    expect(outside(pack, { ...car, engine: "9" })).toMatch(/knows no engine/);
+    expect(systemsOf(pack, car)[0]).toMatchObject({
+      system: "engine",
+      way: { id: "bridge" },
+      dialect: { id: "lead-in" },
+    });
+    expect(scopeText({ years: [1985, 1990], engines: ["2.0"] })).toBe("1985 to 1990, engine 2.0");
+  });
+});
+
+describe("meaningsOf", () => {
+  it("puts what must be mended first ahead, faults next, status last", () => {
+    expect(meaningsOf(pack, car, "engine", dialect("lead-in"), ["22", "31", "51"]).map((m) => m.code)).toEqual([
+      "51",
+      "31",
+      "22",
+    ]);
+  });
+
+  it("says so when a code is in no table, with what lies one flash away", () => {
+    const [m] = meaningsOf(pack, car, "engine", dialect("lead-in"), ["32"]);
+    expect(m.entry).toBeNull();
+    expect(m.nearMisses.map((e) => e.code).sort()).toEqual(["22", "31"]);
+  });
+
+  it("warns of the same number elsewhere", () => {
+    expect(meaningsOf(pack, car, "engine", dialect("lead-in"), ["31"])[0].elsewhere.map((e) => e.title)).toEqual([
+      "Of the six",
+      "Of late years",
+    ]);
+  });
+});
+
+describe("checkPack", () => {
+  const faults = (value: unknown) => {
+    const got = checkPack(value);
+    return "faults" in got ? got.faults.map((f) => `${f.path} ${f.message}`) : [];
+  };
+
+  it("takes a good pack", () => expect(faults(pack)).toEqual([]));
+
+  it("lists every fault with its path", () => {
+    const bad = structuredClone(pack) as unknown as Record<string, never> & Pack;
+    bad.ways[0].bridge = ["A", "C"];
+    bad.ways[0].dialect = "none";
+    bad.variants[0].systems[0].way = "nowhere";
+    bad.tables[0].entries.push(entry("21"));
+    expect(faults(bad)).toEqual([
+      expect.stringMatching(/^ways\[0\].dialect names the dialect "none"/),
+      expect.stringMatching(/^ways\[0\].bridge\[1\] bridges cavity C, which carries power/),
+      expect.stringMatching(/^variants\[0\].systems\[0\].way names the way "nowhere"/),
+      expect.stringMatching(/^tables\[0\].entries\[6\] is code 21 for the same vehicles as entries\[0\]/),
+    ]);
+    const wrongTypes = { ...pack, version: 2, systems: [{ id: "Engine!" }], extra: 1 };
+    expect(faults(wrongTypes).map((f) => f.split(" ")[0])).toEqual(
+      expect.arrayContaining(["version", "systems[0].id", "systems[0].name", "extra"]),
+    );
+  });
+
+  it("refuses what is no pack at all", () => {
+    for (const text of [
+      "",
+      "nul",
+      "[1]",
+      "null",
+      '"x"',
+      '{"__proto__":{"a":1}}',
+      "[".repeat(50_000),
+      " ".repeat(2_000_001),
+    ])
+      expect(readPack(text)).toHaveProperty("faults");
+    expect(({} as { a?: number }).a).toBeUndefined();
+  });
+});

@@ -1,0 +1,212 @@
+import fc from "fast-check";
+import { describe, expect, it } from "vitest";
+import { planClear } from "../clearing/plan";
+import type { ClearWay, Pack } from "../pack/pack";
+import { editMarks } from "./edit";
+import { evidenceOf, marksOfTrace, traceOf } from "./evidence";
+import {
+  beginClear,
+  closeJob,
+  EMPTY_STORY,
+  endClear,
+  lockOf,
+  newJob,
+  nextStep,
+  note,
+  stepDone,
+  withLampCheck,
+  withReading,
+  withStory,
+} from "./job";
+import { beforeAndAfter } from "./readings";
+import { openDoc } from "./schema";
+import { RECORD_VERSION, type Job, type Mark, type Reading } from "./types";
+
+const at = (minutes: number) => new Date(Date.UTC(2026, 10, 24, 9, minutes)).toISOString();
+const job = () => newJob({ id: "v1" }, "engine", "j1", at(0));
+const reading = (id: string, minutes: number, codes: string[], more: Partial<Reading> = {}): Reading => ({
+  version: RECORD_VERSION,
+  kind: "reading",
+  id,
+  job: "j1",
+  vehicle: "v1",
+  system: "engine",
+  way: "w",
+  dialect: "d",
+  input: "tap",
+  run: "before",
+  startedAt: at(minutes),
+  marks: [{ id: 1, t: 400 }],
+  pauses: [],
+  until: 5000,
+  result: { state: "codes", codes, memories: {}, complete: true, confidence: 0.999, codeConfidence: {} },
+  recordedAt: at(minutes + 1),
+  ...more,
+});
+
+describe("the path of a job", () => {
+  it("opens step by step, and locks what is not safe with its reason", () => {
+    let j: Job = withStory(job(), { ...EMPTY_STORY, lamp: "MIL", engine: "warm" }, false, at(1));
+    expect(j.title).toBe("MIL lamp comes on with the engine warm");
+    expect(lockOf(j, [], "read")).toBe("after the lamp check");
+    j = withLampCheck(j, "dark", "not-checked", at(2));
+    expect(lockOf(j, [], "hook-up")).toBe("the lamp is dark");
+    expect(nextStep(j, [])).toBe("lamp-check");
+    j = withLampCheck(j, "steady", "all", at(3));
+    expect(lockOf(j, [], "read")).toBeNull();
+    expect(lockOf(j, [], "clear")).toBe("after a recorded reading");
+    expect(lockOf(j, [reading("r", 4, ["26"], { recordedAt: null })], "clear")).toBe("after a recorded reading");
+    const readings = [reading("r", 4, ["26"])];
+    j = withReading(stepDone(j, "hook-up"), readings[0], "Engine", at(5));
+    expect(lockOf(j, readings, "clear")).toBeNull();
+    expect(lockOf({ ...j, handOver: true }, readings, "clear")).toBe("another workshop takes over");
+    expect(lockOf(j, readings, "prove")).toBe("after the clear");
+    j = endClear(beginClear(j, "fuse", "Fuse", at(6)), "Fuse", at(7));
+    expect(j.clears).toEqual([{ at: at(7), way: "fuse", system: "engine", seconds: 60 }]);
+    expect(lockOf(j, readings, "prove")).toBeNull();
+    j = closeJob(note(j, "prove", "typed by hand", at(8), "person"), "Fixed.", at(9));
+    expect(j.notebook.map((n) => n.text)).toEqual([
+      "Job opened.",
+      "MIL lamp comes on with the engine warm.",
+      "The lamp is dark.",
+      "The lamp is steady: the unit is alive.",
+      "Read engine: 26 (certain, list seen whole).",
+      "Fuse: time started.",
+      "Cleared: Fuse, 60 s.",
+      "typed by hand",
+      "Fixed.",
+    ]);
+    expect(openDoc("job/j1", JSON.parse(JSON.stringify(j)))).toEqual({ doc: j });
+  });
+
+  it("compares the last reading before the clear with those after it", () => {
+    const j = { ...job(), clears: [{ at: at(20), way: "f", system: "engine", seconds: 30 }] };
+    const list = [
+      reading("a", 2, ["1"]),
+      reading("b", 9, ["26"]),
+      reading("c", 25, []),
+      reading("x", 26, [], { system: "brake" }),
+    ];
+    const { before, after } = beforeAndAfter(j, list, "engine");
+    expect([before?.id, after.map((r) => r.id)]).toEqual(["b", ["c"]]);
+  });
+});
+
+describe("planClear", () => {
+  const way = (id: string, costs: ClearWay["costs"][number]["id"][], seconds = 30): ClearWay => ({
+    id,
+    title: id,
+    system: "engine",
+    kind: "fuse",
+    seconds,
+    what: "",
+    costs: costs.map((c) => ({ id: c, text: c })),
+    steps: [],
+    afterwards: [],
+  });
+  const pack = { clears: [way("battery", ["radio-code", "clock"]), way("fuse", ["clock"])] } as unknown as Pack;
+  const facts = { recorded: true, complete: true, radio: "not-asked" as const, handOver: false };
+
+  it("names the cheapest way first and asks for the radio code before the battery", () => {
+    const plan = planClear(pack, "engine", facts);
+    expect(plan.map((p) => [p.way.id, p.open])).toEqual([
+      ["fuse", true],
+      ["battery", false],
+    ]);
+    expect(planClear(pack, "engine", { ...facts, radio: "code-known" })[1].open).toBe(true);
+    expect(planClear(pack, "engine", { ...facts, radio: "code-unknown" })[1].gates.at(-1)!.reason).toMatch(
+      /Find the radio code/,
+    );
+  });
+
+  it("opens nothing before a reading is recorded, or when another workshop takes over", () => {
+    expect(planClear(pack, "engine", { ...facts, recorded: false }).some((p) => p.open)).toBe(false);
+    expect(planClear(pack, "engine", { ...facts, handOver: true }).some((p) => p.open)).toBe(false);
+  });
+});
+
+describe("openDoc", () => {
+  it("locks what a newer version wrote, what is damaged, and what is nothing of ours", () => {
+    const why = (raw: unknown) => {
+      const got = openDoc("k", raw);
+      return "locked" in got ? got.locked.why : null;
+    };
+    expect(why({ ...job(), version: RECORD_VERSION + 1, news: true })).toBe("newer");
+    expect(why({ ...job(), notebook: "gone" })).toBe("damaged");
+    for (const raw of [null, 3, "x", {}, { kind: "constructor" }, { version: 1, kind: "job" }])
+      expect(why(raw)).toBe("damaged");
+    expect(why(reading("r", 1, ["26"]))).toBeNull();
+  });
+});
+
+describe("marks", () => {
+  const marks = fc
+    .array(fc.tuple(fc.integer({ min: 300, max: 3000 }), fc.integer({ min: 61, max: 250 })), {
+      minLength: 1,
+      maxLength: 40,
+    })
+    .map((steps) => {
+      let t = 0;
+      return steps.map(([gap, ms], i): Mark => ({ id: i + 1, t: (t += gap), up: t + ms }));
+    });
+
+  it("a trace and its marks are two forms of the same thing", () => {
+    fc.assert(
+      fc.property(marks, (list) => {
+        const until = list.at(-1)!.up! + 1000;
+        const back = marksOfTrace(traceOf({ marks: list, until }, until), "dark");
+        expect(back.map(({ t, up }) => [t, up])).toEqual(list.map(({ t, up }) => [t, up]));
+      }),
+    );
+  });
+
+  it("stay in order and unique through any corrections", () => {
+    const edit = fc.oneof(
+      fc.record({ kind: fc.constant("add" as const), t: fc.integer({ min: -100, max: 90_000 }) }),
+      fc.record({ kind: fc.constant("remove" as const), id: fc.integer({ min: 1, max: 45 }) }),
+      fc.record({
+        kind: fc.constant("move" as const),
+        id: fc.integer({ min: 1, max: 45 }),
+        by: fc.integer({ min: -9000, max: 9000 }),
+      }),
+    );
+    fc.assert(
+      fc.property(marks, fc.array(edit, { maxLength: 30 }), (list, edits) => {
+        const out = edits.reduce<Mark[]>((m, e) => editMarks(m, e), list);
+        expect(new Set(out.map((m) => m.id)).size).toBe(out.length);
+        expect(out.every((m, i) => m.t >= 0 && (i === 0 || m.t >= out[i - 1].t))).toBe(true);
+      }),
+    );
+  });
+
+  it("turn into evidence for each way of watching; a held key that is still down is not told yet", () => {
+    const base = { until: null, pauses: [] };
+    expect(evidenceOf({ ...base, input: "keys", marks: [{ id: 1, t: 100, kind: "l" }] }, 900, "dark")).toEqual({
+      mode: "taps",
+      taps: [[100, "l"]],
+      until: 900,
+      pauses: [],
+    });
+    expect(
+      evidenceOf(
+        {
+          ...base,
+          input: "hold",
+          marks: [
+            { id: 1, t: 100, up: 300 },
+            { id: 2, t: 700 },
+          ],
+        },
+        900,
+        "dark",
+      ),
+    ).toMatchObject({ holds: [[100, 300]] });
+    expect(evidenceOf({ ...base, input: "trace", marks: [{ id: 1, t: 100, up: 300 }] }, 900, "lit")).toMatchObject({
+      edges: [
+        [0, 1],
+        [100, 0],
+        [300, 1],
+      ],
+    });
+  });
+});

@@ -1,0 +1,43 @@
+import AxeBuilder from "@axe-core/playwright";
+import { test as base, expect, type Page } from "@playwright/test";
+
+/** Every page of a test: an error on its console, a broken promise or a breach of the CSP fails the test. */
+export const test = base.extend<{ provoked: RegExp; quiet: undefined }>({
+  /** What a test provokes on purpose. */
+  provoked: [/^$/, { option: true }],
+  quiet: [
+    async ({ context, provoked }, use) => {
+      const said: string[] = [];
+      context.on("console", (m) => {
+        if (m.type() === "error" && !/status of 40[49]/.test(m.text()) && !provoked.test(m.text())) said.push(m.text());
+      });
+      context.on("weberror", (e) => said.push(e.error().message));
+      await use(undefined);
+      expect(said).toEqual([]);
+    },
+    { auto: true },
+  ],
+});
+
+export { expect };
+
+/** Opens the demo garage and waits until its fleet is there. */
+export async function openGarage(page: Page): Promise<void> {
+  await page.goto("/");
+  await expect(page.getByRole("list", { name: "Vehicles" }).getByRole("listitem")).toHaveCount(5);
+}
+
+/** Nothing serious or critical, and nothing that scrolls sideways. */
+export async function expectAccessible(page: Page, what: string): Promise<void> {
+  const { violations } = await new AxeBuilder({ page })
+    .withTags(["wcag2a", "wcag2aa", "wcag21aa", "wcag22aa"])
+    .analyze();
+  const serious = violations.filter((v) => v.impact === "serious" || v.impact === "critical");
+  expect(serious.map((v) => `${what}: ${v.id} ${v.nodes.map((n) => n.target.join(" ")).join(" | ")}`)).toEqual([]);
+  expect(
+    await page.evaluate(() => document.documentElement.scrollWidth - innerWidth),
+    `${what} scrolls sideways`,
+  ).toBeLessThanOrEqual(0);
+}
+
+export const sentence = (page: Page) => page.getByRole("heading", { level: 1 });

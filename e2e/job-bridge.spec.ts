@@ -1,0 +1,109 @@
+import { expect, openGarage, sentence, test } from "./fixtures";
+import { Watcher } from "./lamp";
+
+/** Method A from the lamp check to the verdict, with the lamp of the simulated vehicle really read. */
+test("a whole job against the simulated vehicle: wrong bridge, reading, clear, proof", async ({ page, context }) => {
+  test.setTimeout(480_000);
+  await openGarage(page);
+  await page.getByRole("link", { name: "Go on with SM 418 T" }).click();
+  await expect(page.getByText("locked: after a recorded reading")).toBeVisible();
+
+  const car = await context.newPage();
+  await car.goto("/simulated/demo-sm418t");
+  const lamp = car.locator('[data-system="engine"]');
+  const wire = async (a: string, b: string) => {
+    await car.getByRole("button", { name: a, exact: true }).click();
+    await car.getByRole("button", { name: b, exact: true }).click();
+  };
+  const key = (to: "Off" | "On, engine off") => car.getByText(to, { exact: true }).click();
+  const person = new Watcher(car, page, 11);
+
+  await key("On, engine off");
+  await expect(lamp).toHaveAttribute("data-lit", "yes");
+  await page.getByRole("button", { name: /Stays lit/ }).click();
+  await page.getByRole("link", { name: "On to the hook-up" }).click();
+  await key("Off");
+  await expect(lamp).toHaveAttribute("data-lit", "no");
+
+  // The steps, at the keyboard; the first one waits for what must be so before.
+  const next = page.getByRole("button", { name: /^(Done|Wire is in)/ });
+  await expect(next).toBeDisabled();
+  for (const what of ["Engine off", "Parking brake on", "All consumers off: fan, lights, radio"])
+    await page.getByText(what, { exact: true }).click();
+  await page.getByRole("heading", { name: "Key off", exact: true }).click();
+  for (const title of ["Find the connector", "Put the wire in", "Key on, do not start"]) {
+    await page.keyboard.press("Enter");
+    await expect(page.getByRole("heading", { name: title })).toBeVisible();
+  }
+
+  // The wrong bridge: another lamp answers, and this one only stays lit.
+  await wire("D", "G");
+  await key("On, engine off");
+  await page.getByRole("button", { name: /It blinks: read it/ }).click();
+  await page.getByRole("button", { name: "It does not blink" }).click();
+  await expect(page.getByText("if the lamp does not blink, the hook-up is not right")).toBeVisible();
+  await expect(page.getByRole("button", { name: "Record this reading" })).toBeDisabled();
+  await expect(car.locator('[data-system="brake"]')).toHaveAttribute("data-lit", "no");
+  await expect(lamp).toHaveAttribute("data-lit", "yes");
+  await page.getByRole("link", { name: /Hook-up/ }).click();
+  await page.getByRole("button", { name: "Nothing happens?" }).click();
+  await expect(page.getByText(/socket face and wire side are mirror images/)).toBeVisible();
+
+  // The right one.
+  await key("Off");
+  await car.getByRole("button", { name: "Pull the wire out" }).click();
+  await wire("C", "G");
+  await page.getByRole("link", { name: "Read", exact: true }).click();
+  await page.getByRole("button", { name: "Start over" }).click();
+  await expect(sentence(page)).toHaveText("Tap with every flash.");
+  await person.look("engine");
+  await key("On, engine off");
+  await expect(sentence(page)).toHaveText("26 and 43, seen twice: done.", { timeout: 240_000 });
+  await person.stop();
+  await expect(page.getByRole("list", { name: "Codes read" }).getByText("certain")).toHaveCount(2);
+  await page.getByRole("button", { name: "Record this reading" }).click();
+
+  await expect(sentence(page)).toHaveText("2 faults. Look at the plugs first.");
+  await expect(page.getByText("Mass air flow (MAF) sensor circuit")).toBeVisible();
+  await expect(page.getByText(/Read engine: 26, 43 \(certain, list seen whole\)/)).toBeVisible();
+  await page.getByRole("button", { name: "On to the clear" }).click();
+
+  // The battery is not named before the radio code is asked for.
+  await expect(sentence(page)).toHaveText("Pull the memory fuse: it costs least.");
+  await expect(page.getByText("Battery negative off")).toHaveCount(0);
+  await page.getByText("Needs a code, I have it").click();
+  await expect(page.getByRole("heading", { name: "Battery negative off" })).toBeVisible();
+
+  await key("Off");
+  await car.getByRole("button", { name: "Pull the wire out" }).click();
+  await car.getByRole("button", { name: "Pull the memory fuse" }).click();
+  await page.getByRole("button", { name: "It is off: start the time" }).first().click();
+  await expect(page.getByRole("button", { name: "It is back in: cleared" })).toBeDisabled();
+  await page.reload();
+  await expect(sentence(page)).toHaveText(/Leave it off for \d+ s more/);
+  await expect(sentence(page)).toHaveText("Long enough. Put it back.", { timeout: 40_000 });
+  await car.getByRole("button", { name: "Put the memory fuse back" }).click();
+  await page.getByRole("button", { name: "It is back in: cleared" }).click();
+  await expect(sentence(page)).toHaveText("Nothing is proven yet: read the lamp again after the clear.");
+
+  // Drive, read again.
+  await car.getByRole("button", { name: "Drive for twenty minutes" }).click();
+  await expect(car.getByRole("button", { name: "Drive for twenty minutes" })).toBeEnabled({ timeout: 10_000 });
+  await wire("C", "G");
+  await page.getByRole("link", { name: "Read again" }).click();
+  await page.getByText("Driven", { exact: true }).click();
+  await page.getByRole("heading", { level: 1 }).click();
+  await person.look("engine");
+  await key("On, engine off");
+  await expect(sentence(page)).toHaveText("13 is the lead-in. The list came round: 26.", { timeout: 120_000 });
+  await person.stop();
+  await page.getByRole("button", { name: "Record this reading" }).click();
+  const verdict = "26 came back on the road: intermittent; 43 stayed away over a drive: history. Not fixed.";
+  await expect(sentence(page)).toHaveText(verdict);
+  await expect(page.getByRole("row", { name: /26/ })).toContainText("intermittent");
+  await expect(page.getByRole("row", { name: /43/ })).toContainText("history");
+  await page.getByRole("button", { name: "Close the job with this verdict" }).click();
+  await expect(page.getByRole("list", { name: "Lines of the notebook" })).toContainText(verdict);
+  await page.getByRole("link", { name: "To the garage", exact: true }).click();
+  await expect(sentence(page)).toHaveText("One job is open.");
+});

@@ -1,0 +1,57 @@
+import { expect, openGarage, sentence, test } from "./fixtures";
+import { Watcher } from "./lamp";
+
+/** Method B: a two-wire plug, long and short flashes held on a key, engine and brake lamp at once. */
+test("long and short flashes, from the garage to the meaning, one lamp and then the other", async ({
+  page,
+  context,
+}) => {
+  test.setTimeout(300_000);
+  await openGarage(page);
+  await page.getByRole("button", { name: "New job for SM 233 K" }).click();
+  await expect(sentence(page)).toHaveText("What does the owner say?");
+  await page.getByText("Warm", { exact: true }).click();
+  await page.getByText("Standing", { exact: true }).click();
+  await page.getByText("Hunting idle", { exact: true }).click();
+  await page.getByRole("button", { name: "Write the story down" }).click();
+  await page.getByRole("button", { name: /Stays lit/ }).click();
+  await page.getByRole("link", { name: "On to the hook-up" }).click();
+  await page.getByRole("tab", { name: "From the wire side" }).click();
+  await expect(page.getByRole("img", { name: /Service plug, 2 wires, from the wire side/ })).toBeVisible();
+
+  const car = await context.newPage();
+  await car.goto("/simulated/demo-sm233k");
+  // The neighbour first: it carries battery, and all goes dark until a new fuse is in.
+  await car.getByText("grey, 5 cavities").click();
+  await car.getByRole("button", { name: "1", exact: true }).click();
+  await car.getByRole("button", { name: "5", exact: true }).click();
+  await car.getByText("On, engine off").click();
+  await expect(car.getByText(/There was a spark/)).toBeVisible();
+  await expect(car.locator('[data-system="engine"]')).toHaveAttribute("data-lit", "no");
+  await car.getByText("Off", { exact: true }).click();
+  await car.getByRole("button", { name: "Pull the wire out" }).click();
+  await car.getByRole("button", { name: "Fit a new unit fuse" }).click();
+  await car.getByText("blue, 2 cavities").click();
+  await car.getByRole("button", { name: "A", exact: true }).click();
+  await car.getByRole("button", { name: "B", exact: true }).click();
+
+  await page.getByRole("link", { name: "Read", exact: true }).click();
+  await expect(sentence(page)).toHaveText("Hold while the lamp is lit.");
+  const person = new Watcher(car, page, 3, "hold");
+  await person.look("engine");
+  await car.getByText("On, engine off").click();
+  await expect(sentence(page)).toHaveText("7 and 27, seen twice: done.", { timeout: 150_000 });
+  await person.stop();
+  await page.getByRole("button", { name: "Record this reading" }).click();
+  await expect(page.getByText("Expected on this vehicle:")).toBeVisible();
+  await expect(page.getByRole("region", { name: "Code 7", exact: true })).toContainText("Throttle position sensor");
+
+  // The other lamp has its own list, at the same time.
+  await page.getByText("ABS · Brakes").click();
+  await page.getByRole("link", { name: "To the reading" }).click();
+  await person.look("brake");
+  await expect(sentence(page)).toHaveText("13, seen twice: done.", { timeout: 90_000 });
+  await person.stop();
+  await page.getByRole("button", { name: "Record this reading" }).click();
+  await expect(page.getByRole("region", { name: "Code 13" })).toContainText("Wheel speed sensor circuit, front left");
+});

@@ -1,0 +1,156 @@
+import { encode } from "@core/flash/encode";
+import { writeTrace } from "@core/lamp/trace";
+import type { Pack } from "@core/pack/pack";
+import type { Page } from "@playwright/test";
+import { readFileSync } from "node:fs";
+import { expect, openGarage, sentence, test } from "./fixtures";
+
+const norrvik = JSON.parse(readFileSync("packs/norrvik.json", "utf8")) as Pack;
+
+async function openRead(page: Page): Promise<void> {
+  await openGarage(page);
+  await page.getByRole("link", { name: "Go on with SM 418 T" }).click();
+  await page.getByRole("button", { name: /Stays lit/ }).click();
+  await page.getByRole("link", { name: "Read", exact: true }).click();
+  await expect(sentence(page)).toHaveText("Tap with every flash.");
+}
+
+const marks = (page: Page) => page.getByRole("listbox").getByRole("option");
+
+function trace(codes: string[], until: number): string {
+  return writeTrace({ edges: encode(norrvik.dialects[0], { stored: codes }, until), until });
+}
+
+test("a closed tab loses no mark, and offers to go on", async ({ page, context }) => {
+  await openRead(page);
+  for (let i = 0; i < 7; i++) {
+    await page.keyboard.press("Space");
+    await page.waitForTimeout(180);
+  }
+  await expect(marks(page)).toHaveCount(7);
+  const url = page.url();
+  // No goodbye: the tab is gone in the middle of the watch.
+  await page.close({ runBeforeUnload: false });
+  const again = await context.newPage();
+  await again.goto(url);
+  await expect(again.getByRole("heading", { name: /broken off .* with 7 marks/ })).toBeVisible();
+  await again.getByRole("button", { name: "Go on watching" }).click();
+  await again.getByRole("button", { name: /Tap with every flash/ }).click();
+  await expect(marks(again)).toHaveCount(8);
+  await again.goto("/");
+  await expect(again.getByText("reading broken off after 8 marks")).toBeVisible();
+});
+
+test("marks are corrected at the keyboard and by touch, and every correction can be taken back", async ({ page }) => {
+  await openRead(page);
+  for (let i = 0; i < 4; i++) {
+    await page.keyboard.press("Space");
+    await page.waitForTimeout(250);
+  }
+  await page.getByRole("listbox").focus();
+  await page.keyboard.press("ArrowRight");
+  await page.keyboard.press("ArrowRight");
+  await expect(marks(page).nth(1)).toHaveAttribute("aria-selected", "true");
+  await page.keyboard.press("Delete");
+  await expect(marks(page)).toHaveCount(3);
+  await page.keyboard.press("+");
+  await expect(marks(page)).toHaveCount(4);
+  await page.keyboard.press("z");
+  await page.keyboard.press("z");
+  await expect(marks(page)).toHaveCount(4);
+  await marks(page).first().click({ force: true });
+  await page.getByRole("button", { name: "Remove", exact: false }).click();
+  await expect(marks(page)).toHaveCount(3);
+  await page.getByRole("button", { name: "Undo" }).click();
+  await expect(marks(page)).toHaveCount(4);
+  await page.getByRole("button", { name: "Start over" }).click();
+  await page.getByRole("button", { name: "Throw away" }).click();
+  await expect(sentence(page)).toHaveText("Tap with every flash.");
+});
+
+test("a trace file is read right or refused by the line at fault, and a bad one changes nothing", async ({ page }) => {
+  await openRead(page);
+  await page.getByRole("tab", { name: "Trace file" }).click();
+  const give = async (text: string) => {
+    const [chooser] = await Promise.all([
+      page.waitForEvent("filechooser"),
+      page.getByRole("button", { name: "Pick a file" }).click(),
+    ]);
+    await chooser.setFiles({ name: "lamp.csv", mimeType: "text/csv", buffer: Buffer.from(text) });
+  };
+  await give("t_ms,lit\n0,0\n500,1\nlater,0\n");
+  await expect(page.getByRole("alert")).toContainText('lamp.csv, line 4: "later" is not a time.');
+  await give("0,0\n500,1\n400,0\n");
+  await expect(page.getByRole("alert")).toContainText("line 3: the time 400 comes after 500. Sort the lines by time.");
+  await give(Array.from({ length: 700_000 }, (_, i) => `${i * 15},${i % 2}`).join("\n"));
+  await expect(page.getByRole("alert")).toContainText("line 20001: there are more than 20000 changes");
+  await expect(page.getByRole("alert")).toContainText("The job is as it was.");
+  await expect(marks(page)).toHaveCount(0);
+  await give(`\uFEFF${trace(["26", "54"], 200_000).replaceAll(",", ";")}`);
+  await expect(sentence(page)).toHaveText("26 and 54, seen twice: done.");
+  await page.getByRole("button", { name: "Record this reading" }).click();
+  // One number, another meaning by year: this estate is of 1989.
+  await expect(page.getByRole("heading", { name: "Timing does not follow" })).toBeVisible();
+  await expect(page.getByText("Not to be taken for 54 on 1990 to 1993: No camshaft signal.")).toBeVisible();
+});
+
+test("a code that is in no table is said to be so, with what lies one flash away", async ({ page }) => {
+  await openRead(page);
+  await page.getByRole("tab", { name: "Trace file" }).click();
+  const [chooser] = await Promise.all([
+    page.waitForEvent("filechooser"),
+    page.getByRole("button", { name: "Pick a file" }).click(),
+  ]);
+  await chooser.setFiles({ name: "lamp.csv", mimeType: "text/csv", buffer: Buffer.from(trace(["25"], 120_000)) });
+  await expect(sentence(page)).toHaveText("25, seen twice: done.");
+  await page.getByRole("button", { name: "Record this reading" }).click();
+  await expect(sentence(page)).toHaveText("25 is in no table of this vehicle.");
+  await expect(page.getByText("No speed signal, Vehicle speed sensor (VSS) circuit")).toBeVisible();
+});
+
+test("a dark or flashing lamp stops the way to the codes with its reason", async ({ page }) => {
+  await openGarage(page);
+  await page.getByRole("link", { name: "Go on with SM 418 T" }).click();
+  await page.getByRole("button", { name: /Stays dark/ }).click();
+  await page.getByText("All dead too").click();
+  await expect(page.getByText(/Measure the unit's power/)).toBeVisible();
+  await expect(page.getByText("locked: the lamp is dark").first()).toBeVisible();
+  await page.goto(page.url().replace("lamp-check", "read"));
+  await expect(page.getByRole("heading", { name: "Reading is closed: the lamp is dark." })).toBeVisible();
+  await page.getByRole("link", { name: "To the lamp check" }).click();
+  await page.getByRole("button", { name: /Flashes/ }).click();
+  await expect(page.getByText(/test line is already joined to ground/)).toBeVisible();
+});
+
+test("records of a newer Klinko are read only, offered as a file, and never written over", async ({ page }) => {
+  await openGarage(page);
+  const read = () =>
+    page.evaluate(
+      (write) =>
+        new Promise((resolve, reject) => {
+          const open = indexedDB.open("klinko");
+          open.onerror = () => reject(new Error("no store"));
+          open.onsuccess = () => {
+            const store = open.result.transaction("records", "readwrite").objectStore("records");
+            const get = store.get("job/demo-job-estate");
+            get.onsuccess = () => {
+              if (write) store.put({ ...(get.result as object), version: 99, added: "later" }, "job/demo-job-estate");
+              resolve(get.result);
+            };
+          };
+        }),
+      !(globalThis as { written?: boolean }).written,
+    );
+  await read();
+  (globalThis as { written?: boolean }).written = true;
+  await page.reload();
+  await expect(page.getByText(/Written by a newer Klinko \(version 99/)).toBeVisible();
+  const [file] = await Promise.all([
+    page.waitForEvent("download"),
+    page.getByRole("button", { name: "Save it as a file" }).click(),
+  ]);
+  expect(JSON.parse(readFileSync((await file.path()) ?? "", "utf8"))).toMatchObject({ version: 99, added: "later" });
+  await page.goto("/jobs/demo-job-estate/story");
+  await expect(page.getByRole("alert")).toContainText("Written by a newer Klinko");
+  expect(await read()).toMatchObject({ version: 99 });
+});

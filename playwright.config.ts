@@ -1,0 +1,40 @@
+import { defineConfig } from "@playwright/test";
+
+const demo = Number(process.env.DEMO_PORT ?? 4173);
+const plain = Number(process.env.PLAIN_PORT ?? 4174);
+const server = (port: number, env: Record<string, string>) => ({
+  command: "node node_modules/.bin/react-router-serve build/server/index.js",
+  url: `http://127.0.0.1:${port}/settings`,
+  env: { ...env, PORT: String(port), HOST: "127.0.0.1", NODE_ENV: "production" },
+  reuseExistingServer: false,
+});
+
+export default defineConfig({
+  testDir: "e2e",
+  outputDir: "test-results/e2e",
+  timeout: 60_000,
+  workers: 2,
+  fullyParallel: true,
+  retries: 0,
+  use: {
+    baseURL: `http://127.0.0.1:${demo}`,
+    actionTimeout: 15_000,
+    viewport: { width: 1280, height: 800 },
+    // The usual headless name counts as a robot to the server's renderer.
+    userAgent: "Mozilla/5.0 (X11; Linux x86_64) AppleWebKit/537.36 (KHTML, like Gecko) Chrome/156.0.0.0 Safari/537.36",
+    launchOptions: {
+      executablePath: process.env.CHROME_PATH ?? "/usr/bin/chromium",
+      args: [
+        "--no-sandbox",
+        "--disable-gpu",
+        "--disable-background-networking",
+        "--disable-component-update",
+        "--disable-sync",
+        "--no-first-run",
+      ],
+    },
+    trace: "retain-on-failure",
+  },
+  metadata: { plain: `http://127.0.0.1:${plain}` },
+  webServer: [server(demo, { KLINKO_DEMO: "1" }), server(plain, {})],
+});

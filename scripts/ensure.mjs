@@ -1,0 +1,101 @@
+import { spawnSync } from "node:child_process";
+import { existsSync, readdirSync, readFileSync, statSync, writeFileSync } from "node:fs";
+import { createServer } from "node:net";
+import { delimiter, dirname, join } from "node:path";
+import { fileURLToPath } from "node:url";
+
+/** What the commands of this project need, made ready when it is missing or stale. */
+export const root = dirname(dirname(fileURLToPath(import.meta.url)));
+process.chdir(root);
+
+export function run(command, args, options = {}) {
+  return spawnSync(command, args, { stdio: "inherit", cwd: root, ...options }).status ?? 1;
+}
+
+const bin = (name) => join(root, "node_modules", ".bin", name);
+export const tool = (name, args, options) => run(bin(name), args, options);
+
+function stop(message) {
+  console.error(`\n${message}`);
+  process.exit(1);
+}
+
+export function ensurePackages() {
+  const [major, minor] = process.versions.node.split(".").map(Number);
+  if (major < 20 || (major === 20 && minor < 19))
+    stop(`Klinko needs Node 20.19 or newer; this is ${process.versions.node}.`);
+  const stamp = "node_modules/.klinko-installed";
+  const lock = readFileSync("package-lock.json", "utf8");
+  if (existsSync(stamp) && readFileSync(stamp, "utf8") === lock) return;
+  console.log("Installing packages …");
+  if (run("npm", ["ci", "--no-fund", "--no-audit", "--loglevel=error"]))
+    stop("npm ci failed; see above. Is the registry within reach?");
+  writeFileSync(stamp, lock);
+}
+
+function newest(path) {
+  const stat = statSync(path);
+  if (!stat.isDirectory()) return stat.mtimeMs;
+  return readdirSync(path).reduce((t, name) => Math.max(t, newest(join(path, name))), stat.mtimeMs);
+}
+
+/** Is what was built older than what it is built from? */
+export function stale(built, sources) {
+  return !existsSync(built) || statSync(built).mtimeMs < Math.max(...sources.filter(existsSync).map(newest));
+}
+
+export function ensureBuild() {
+  const sources = ["app", "core", "packs", "public", "vite.config.ts", "react-router.config.ts", "package-lock.json"];
+  if (!stale("build/server/index.js", sources)) return;
+  console.log("Building …");
+  if (tool("react-router", ["build"], { stdio: ["ignore", "ignore", "inherit"] })) stop("The build failed; see above.");
+}
+
+export function ensureCli() {
+  if (!stale("build/cli/klinko.js", ["cli", "core", "packs", "vite.cli.config.ts", "package-lock.json"])) return;
+  if (tool("vite", ["build", "--config", "vite.cli.config.ts"], { stdio: ["ignore", "ignore", "inherit"] }))
+    stop("The command line tool could not be built; see above.");
+}
+
+/** The path of a Chromium: $CHROME_PATH, one on the path, or Debian's, installed when there is none. */
+export function ensureChromium() {
+  const find = () => {
+    if (process.env.CHROME_PATH && existsSync(process.env.CHROME_PATH)) return process.env.CHROME_PATH;
+    for (const dir of (process.env.PATH ?? "").split(delimiter))
+      for (const name of ["chromium", "chromium-browser", "google-chrome"])
+        if (existsSync(join(dir, name))) return join(dir, name);
+    return null;
+  };
+  const found = find();
+  if (found) return found;
+  console.log("No Chromium found: installing Debian's …");
+  const sudo = process.getuid?.() === 0 ? [] : ["sudo", "-n"];
+  const apt = (...args) => {
+    const [command, ...rest] = [...sudo, "apt-get", ...args];
+    return run(command, rest, {
+      stdio: ["ignore", "ignore", "inherit"],
+      env: { ...process.env, DEBIAN_FRONTEND: "noninteractive" },
+    });
+  };
+  if (apt("update", "-qq") || apt("install", "-y", "-qq", "--no-install-recommends", "chromium") || !find())
+    stop(
+      "Chromium could not be installed. Install it (Debian: apt-get install chromium) or set CHROME_PATH to one, and start again.",
+    );
+  return find();
+}
+
+/** The wanted port, or a free one when it is taken. */
+export function freePort(wanted) {
+  const tryPort = (port) =>
+    new Promise((resolve) => {
+      const server = createServer();
+      server.once("error", () => resolve(null));
+      server.listen(port, "127.0.0.1", () => {
+        const { port: got } = server.address();
+        server.close(() => resolve(got));
+      });
+    });
+  return tryPort(wanted).then((port) => port ?? tryPort(0));
+}
+
+export const serverArgs = [bin("react-router-serve"), "build/server/index.js"];

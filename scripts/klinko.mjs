@@ -1,0 +1,6 @@
+import { ensureCli, ensurePackages, root } from "./ensure.mjs";
+
+// The command line tool: built when stale, then run with the words given.
+ensurePackages();
+ensureCli();
+await import(`${root}/build/cli/klinko.js`);
