@@ -38,6 +38,8 @@ const Table = styled.table`
   }
   small {
     display: block;
+    font-family: "Atkinson Hyperlegible Next Variable", system-ui, sans-serif;
+    font-weight: 400;
     color: var(--ink-soft);
     font-size: 0.85rem;
   }

@@ -15,7 +15,7 @@ const Big = styled(AriaButton)`
   display: grid;
   place-content: center;
   gap: 6px;
-  min-height: 108px;
+  min-height: 96px;
   padding: 14px;
   border: 0;
   border-radius: 12px;

@@ -129,12 +129,14 @@ function Watch({ data }: { data: JobData }) {
       )}
       {reading.marks.length > 0 && phase !== "interrupted" && (
         <>
-          <Button
-            $look="quiet"
-            onPress={() => saveFile(`trace-${reading.id}.csv`, writeTrace(traceOf(reading, live.now())), "text/csv")}
-          >
-            Save the trace
-          </Button>
+          {phase === "stopped" && (
+            <Button
+              $look="quiet"
+              onPress={() => saveFile(`trace-${reading.id}.csv`, writeTrace(traceOf(reading, live.now())), "text/csv")}
+            >
+              Save the trace
+            </Button>
+          )}
           <ConfirmButton
             label="Start over"
             question="Throw these marks away?"

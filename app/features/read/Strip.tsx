@@ -13,7 +13,7 @@ const Frame = styled.div`
   gap: 10px;
   min-width: 0;
   outline-offset: 4px;
-  max-height: max(250px, calc(100dvh - 480px));
+  max-height: max(200px, calc(100dvh - 540px));
   overflow-y: auto;
   scrollbar-width: thin;
 `;
@@ -261,7 +261,7 @@ export function Strip({
           )}
         </Row>
       ) : (
-        order.length > 0 && <Soft>Touch a mark to correct it.</Soft>
+        !follow && order.length > 0 && <Soft>Touch a mark to correct it.</Soft>
       )}
     </>
   );

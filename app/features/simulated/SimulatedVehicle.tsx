@@ -40,7 +40,7 @@ const Lamp = styled.div`
   display: grid;
   justify-items: center;
   gap: 10px;
-  width: 150px;
+  width: min(150px, 38vw);
   ${mono}
   font-size: 0.7rem;
   color: #aebbc2;

@@ -139,9 +139,10 @@ function WireBetween({ from, to }: { from: [number, number]; to: [number, number
   const lift = startY - (sameRow ? 44 : 70);
   const [endX, endY] = sameRow ? [low[0], low[1] - half + 6] : [low[0] - half + 5, low[1]];
   const lane = low[0] - SIZE;
+  const middle = (startY + endY) / 2;
   const d = sameRow
     ? `M ${startX} ${startY} C ${startX} ${lift}, ${endX} ${lift}, ${endX} ${endY}`
-    : `M ${startX} ${startY} C ${startX} ${lift}, ${lane} ${lift}, ${lane} ${(startY + endY) / 2} S ${lane} ${endY}, ${endX} ${endY}`;
+    : `M ${startX} ${startY} C ${startX} ${lift}, ${lane} ${lift}, ${lane} ${middle} C ${lane} ${(middle + endY) / 2}, ${lane} ${endY}, ${endX} ${endY}`;
   return (
     <g fill="none" stroke="var(--petrol)" strokeWidth="7" strokeLinecap="round" pointerEvents="none">
       <path d={d} />
