@@ -1,11 +1,12 @@
 import { Undo2 } from "lucide-react";
-import { useEffect, useState } from "react";
+import { useEffect, useMemo, useState } from "react";
 import { Tab, TabList, TabPanel, Tabs } from "react-aria-components/Tabs";
 import { useNavigate, useRevalidator } from "react-router";
 import styled from "styled-components";
 import { lockOf, withReading } from "@core/record/job";
 import { traceOf } from "@core/record/evidence";
 import { writeTrace } from "@core/lamp/trace";
+import type { Dialect } from "@core/flash/dialect";
 import type { Input, Reading } from "@core/record/types";
 import { changeJob } from "~/store/db";
 import { shortTime } from "~/store/format";
@@ -15,14 +16,15 @@ import { useJob, useJobAction } from "~/store/use-job";
 import { Button, LinkButton } from "~/ui/Button";
 import { Choice } from "~/ui/Choice";
 import { ConfirmButton } from "~/ui/ConfirmButton";
-import { Empty, Kbd, Mono, Row, Sheet, Soft, Stack } from "~/ui/bits";
+import { Empty, Kbd, Mono, Row, Sheet, Soft } from "~/ui/bits";
 import { SystemChoice } from "~/ui/SystemChoice";
 import { CodeCards } from "./CodeCards";
 import { Pad } from "./Pad";
 import { saySoFar, seenTwice } from "./sentence";
 import { Strip } from "./Strip";
 import { TraceImport } from "./TraceImport";
-import { useReading } from "./use-reading";
+import { ReadingSession } from "./session";
+import { useSession } from "./use-session";
 
 const InputTabs = styled(TabList)`
   display: flex;
@@ -91,66 +93,14 @@ export function ReadStep() {
 function Watch({ data }: { data: JobData }) {
   const { job, access, systems } = data;
   const { send } = useJobAction();
-  const live = useReading(data);
-  const { reading, decoded, phase } = live;
-  const navigate = useNavigate();
-  const revalidator = useRevalidator();
-  const [saving, setSaving] = useState(false);
-  const { dialect } = access;
-  const said = saySoFar(decoded, dialect, reading.input, reading.marks.length, phase === "watching");
-  const seconds = useSeconds(phase === "watching" ? reading.startedAt : null);
-  const canRecord = reading.marks.length > 0 || (phase === "watching" && seconds >= 15);
-  const open = phase === "ready" || phase === "watching";
-  const record = async () => {
-    setSaving(true);
-    const done = await live.finish();
-    await changeJob(job.id, (j) => withReading(j, done, access.name, done.recordedAt!));
-    await revalidator.revalidate();
-    await navigate(`/jobs/${job.id}/${job.clears.length ? "prove" : "meaning"}`);
-  };
-  const actions = (
-    <Row $gap={8}>
-      {phase === "ready" && reading.input !== "trace" && <Button onPress={live.watch}>It does not blink</Button>}
-      {phase !== "ready" && (
-        <Button
-          $look={decoded && seenTwice(decoded) ? "primary" : "secondary"}
-          isDisabled={!canRecord || saving}
-          onPress={() => void record()}
-        >
-          Record this reading
-        </Button>
-      )}
-      {phase === "watching" && reading.marks.length > 0 && <Button onPress={live.stop}>Stop watching</Button>}
-      {phase === "stopped" && reading.input !== "trace" && <Button onPress={live.goOn}>Go on watching</Button>}
-      {phase !== "ready" && (
-        <Button isDisabled={!live.canUndo} onPress={live.undo}>
-          <Undo2 size={20} aria-hidden /> Undo <Kbd>Z</Kbd>
-        </Button>
-      )}
-      {reading.marks.length > 0 && phase !== "interrupted" && (
-        <>
-          {phase === "stopped" && (
-            <Button
-              $look="quiet"
-              onPress={() => saveFile(`trace-${reading.id}.csv`, writeTrace(traceOf(reading, live.now())), "text/csv")}
-            >
-              Save the trace
-            </Button>
-          )}
-          <ConfirmButton
-            label="Start over"
-            question="Throw these marks away?"
-            sure="Throw away"
-            onConfirm={() => void live.startOver()}
-          />
-        </>
-      )}
-    </Row>
-  );
+  const [session] = useState(() => new ReadingSession(data));
+  useEffect(() => session.run(), [session]);
+  const phase = useSession(session, (s) => s.phase);
+  const run = useSession(session, (s) => s.reading.run);
+  const some = useSession(session, (s) => s.reading.marks.length > 0);
   return (
     <>
-      <h1 aria-live="polite">{said.headline}</h1>
-      {said.next && <Soft>{said.next}</Soft>}
+      <Said session={session} dialect={access.dialect} />
       {phase === "ready" && (
         <SystemChoice
           systems={systems}
@@ -158,63 +108,169 @@ function Watch({ data }: { data: JobData }) {
           onChange={(system) => send({ intent: "system", system })}
         />
       )}
-      {job.clears.length > 0 && <RunChoice value={reading.run} onChange={live.setRun} />}
-      {phase === "interrupted" && (
+      {job.clears.length > 0 && <RunChoice value={run} onChange={session.setRun} />}
+      {phase === "interrupted" && <Interrupted session={session} />}
+      <Codes session={session} />
+      {some && (
         <Sheet>
-          <h2>
-            This reading was broken off at {shortTime(reading.startedAt)} with {reading.marks.length} marks.
-          </h2>
-          <p>Nothing is lost. Go on with the lamp still blinking: Klinko finds its place in the list again.</p>
-          <Row>
-            <Button $look="primary" onPress={live.goOn}>
-              Go on watching
-            </Button>
-            <Button onPress={() => void live.startOver()}>Start over</Button>
-          </Row>
+          <SessionStrip session={session} dialect={access.dialect} />
         </Sheet>
       )}
-      {decoded && decoded.codes.length > 0 && <CodeCards decoded={decoded} />}
-      {reading.marks.length > 0 && (
-        <Sheet>
-          <Strip
-            marks={reading.marks}
-            decoded={decoded}
-            period={(dialect.marks.short + dialect.gaps.flash) * (decoded?.tempo ?? 1)}
-            follow={phase === "watching"}
-            onEdit={live.edit}
-          />
-        </Sheet>
-      )}
-      {phase === "watching" && reading.marks.length === 0 && (
-        <Stack>
-          <p role="timer">
-            Watching for <Mono>{seconds} s</Mono>.{" "}
-            {seconds < 15 ? "Give it fifteen." : "Record what you see, or tap when it blinks."}
-          </p>
-        </Stack>
-      )}
-      {!open && actions}
-      {open && (
+      {phase === "ready" || phase === "watching" ? (
         <Dock>
-          {actions}
-          <Tabs selectedKey={reading.input} onSelectionChange={(k) => live.setInput(k as Input)}>
-            <InputTabs aria-label="How you watch">
-              {inputsFor(dialect.digits.style).map((i) => (
-                <InputTab key={i.id} id={i.id} isDisabled={reading.marks.length > 0 && i.id !== reading.input}>
-                  {i.label}
-                </InputTab>
-              ))}
-            </InputTabs>
-            <TabPanel id={reading.input}>
-              {reading.input === "trace" ? (
-                <TraceImport rest={dialect.rest} onTrace={live.load} />
-              ) : (
-                <Pad key={reading.input} input={reading.input} onDown={live.down} onUp={live.up} onUndo={live.undo} />
-              )}
-            </TabPanel>
-          </Tabs>
+          <Actions session={session} data={data} />
+          <Inputs session={session} dialect={access.dialect} locked={some} />
         </Dock>
+      ) : (
+        <Actions session={session} data={data} />
       )}
+    </>
+  );
+}
+
+function Interrupted({ session }: { session: ReadingSession }) {
+  const { startedAt, marks } = useSession(session, (s) => s.reading);
+  return (
+    <Sheet>
+      <h2>
+        This reading was broken off at {shortTime(startedAt)} with {marks.length} marks.
+      </h2>
+      <p>Nothing is lost. Go on with the lamp still blinking: Klinko finds its place in the list again.</p>
+      <Row>
+        <Button $look="primary" onPress={session.goOn}>
+          Go on watching
+        </Button>
+        <Button onPress={() => void session.startOver()}>Start over</Button>
+      </Row>
+    </Sheet>
+  );
+}
+
+function Said({ session, dialect }: { session: ReadingSession; dialect: Dialect }) {
+  const { decoded, reading, phase } = useSession(session, (s) => s);
+  const { headline, next } = saySoFar(decoded, dialect, reading.input, reading.marks.length, phase === "watching");
+  return useMemo(
+    () => (
+      <>
+        <h1 aria-live="polite">{headline}</h1>
+        {next && <Soft>{next}</Soft>}
+      </>
+    ),
+    [headline, next],
+  );
+}
+
+function Codes({ session }: { session: ReadingSession }) {
+  const decoded = useSession(session, (s) => s.decoded);
+  return decoded && decoded.codes.length > 0 && <CodeCards decoded={decoded} />;
+}
+
+function SessionStrip({ session, dialect }: { session: ReadingSession; dialect: Dialect }) {
+  const decoded = useSession(session, (s) => s.decoded);
+  const marks = useSession(session, (s) => s.reading.marks);
+  const watching = useSession(session, (s) => s.phase === "watching");
+  const period = (dialect.marks.short + dialect.gaps.flash) * (decoded?.tempo ?? 1);
+  return <Strip marks={marks} decoded={decoded} period={period} follow={watching} onEdit={session.edit} />;
+}
+
+function Inputs({ session, dialect, locked }: { session: ReadingSession; dialect: Dialect; locked: boolean }) {
+  const input = useSession(session, (s) => s.reading.input);
+  return (
+    <Tabs selectedKey={input} onSelectionChange={(k) => session.setInput(k as Input)}>
+      <InputTabs aria-label="How you watch">
+        {inputsFor(dialect.digits.style).map((i) => (
+          <InputTab key={i.id} id={i.id} isDisabled={locked && i.id !== input}>
+            {i.label}
+          </InputTab>
+        ))}
+      </InputTabs>
+      <TabPanel id={input}>
+        {input === "trace" ? (
+          <TraceImport rest={dialect.rest} onTrace={session.load} />
+        ) : (
+          <Pad key={input} input={input} onDown={session.down} onUp={session.up} onUndo={session.undo} />
+        )}
+      </TabPanel>
+    </Tabs>
+  );
+}
+
+/** An empty watch says something only after this many seconds. */
+const EMPTY_WATCH = 15;
+
+function Actions({ session, data: { job, access } }: { session: ReadingSession; data: JobData }) {
+  const navigate = useNavigate();
+  const revalidator = useRevalidator();
+  const [saving, setSaving] = useState(false);
+  const phase = useSession(session, (s) => s.phase);
+  const input = useSession(session, (s) => s.reading.input);
+  const some = useSession(session, (s) => s.reading.marks.length > 0);
+  const canUndo = useSession(session, (s) => s.undo.length > 0);
+  const done = useSession(session, (s) => s.decoded !== null && seenTwice(s.decoded));
+  const startedAt = useSession(session, (s) => s.reading.startedAt);
+  const seconds = useSeconds(phase === "watching" && !some ? startedAt : null);
+  const record = async () => {
+    setSaving(true);
+    const reading = await session.finish();
+    await changeJob(job.id, (j) => withReading(j, reading, access.name, reading.recordedAt!));
+    await revalidator.revalidate();
+    await navigate(`/jobs/${job.id}/${job.clears.length ? "prove" : "meaning"}`);
+  };
+  if (phase === "ready")
+    return input === "trace" ? null : (
+      <Row>
+        <Button onPress={session.watch}>It does not blink</Button>
+      </Row>
+    );
+  return (
+    <>
+      {phase === "watching" && !some && (
+        <p role="timer">
+          Watching for <Mono>{seconds} s</Mono>.{" "}
+          {seconds < EMPTY_WATCH ? "Give it fifteen." : "Record what you see, or tap when it blinks."}
+        </p>
+      )}
+      <Row $gap={8}>
+        <Button
+          $look={done ? "primary" : "secondary"}
+          isDisabled={saving || (!some && seconds < EMPTY_WATCH)}
+          onPress={() => void record()}
+        >
+          Record this reading
+        </Button>
+        {phase === "watching" && some && <Button onPress={session.stop}>Stop watching</Button>}
+        {phase === "stopped" && input !== "trace" && <Button onPress={session.goOn}>Go on watching</Button>}
+        <Button isDisabled={!canUndo} onPress={session.undo}>
+          <Undo2 size={20} aria-hidden /> Undo <Kbd>Z</Kbd>
+        </Button>
+        {phase === "stopped" && (
+          <Button
+            $look="quiet"
+            onPress={() =>
+              saveFile(
+                `trace-${session.state.reading.id}.csv`,
+                writeTrace(traceOf(session.state.reading, session.now())),
+                "text/csv",
+              )
+            }
+          >
+            Save the trace
+          </Button>
+        )}
+        {phase !== "interrupted" &&
+          (some ? (
+            <ConfirmButton
+              label="Start over"
+              question="Throw these marks away?"
+              sure="Throw away"
+              onConfirm={() => void session.startOver()}
+            />
+          ) : (
+            <Button $look="quiet" onPress={() => void session.startOver()}>
+              Start over
+            </Button>
+          ))}
+      </Row>
     </>
   );
 }

@@ -1,4 +1,4 @@
-import { useEffect, useId, useMemo, useRef, useState } from "react";
+import { memo, useEffect, useId, useMemo, useRef, useState } from "react";
 import styled from "styled-components";
 import type { Decoded } from "@core/flash/decode";
 import type { MarkEdit } from "@core/record/edit";
@@ -139,14 +139,6 @@ export function Strip({
     e.stopPropagation();
     does[e.key]();
   };
-  const pick = (e: React.PointerEvent<SVGSVGElement>, line: StripLine) => {
-    const x = e.clientX - e.currentTarget.getBoundingClientRect().left;
-    const near = line.marks
-      .map((m) => ({ m, d: Math.abs(PAD + (m.t + m.ms / 2 - line.from) * pxPerMs - x) }))
-      .sort((a, b) => a.d - b.d)[0];
-    setPicked(near && near.d < 30 ? near.m.id : null);
-  };
-
   return (
     <>
       <Frame
@@ -160,79 +152,14 @@ export function Strip({
         {lines.map((line, i) => (
           <Line key={i} role="presentation">
             {line.pass !== null && line.pass !== lines[i - 1]?.pass && <span aria-hidden>Round {line.pass}</span>}
-            <Svg role="presentation" height={BAND + 34} onPointerDown={(e) => pick(e, line)}>
-              <rect width="100%" height={BAND} rx="8" fill="var(--band)" />
-              <g fill="var(--band-line)">
-                {Array.from({ length: Math.ceil((width - 2 * PAD) / pxPerMs / 1000) + 1 }, (_, s) => (
-                  <rect key={s} x={PAD + s * 1000 * pxPerMs} y={BAND - 6} width="1.5" height="6" />
-                ))}
-              </g>
-              {line.ghosts.map((g, k) => (
-                <rect
-                  key={k}
-                  x={PAD + (g.at - line.from) * pxPerMs}
-                  y={MARK_TOP}
-                  width={Math.max(5, g.ms * pxPerMs)}
-                  height={MARK_H}
-                  rx="3"
-                  fill="none"
-                  stroke="var(--lit)"
-                  strokeDasharray="3 3"
-                />
-              ))}
-              {line.marks.map((m) => {
-                const x = PAD + (m.t - line.from) * pxPerMs;
-                const w = Math.max(5, m.ms * pxPerMs);
-                return (
-                  <g
-                    key={m.id}
-                    id={`${id}-${m.id}`}
-                    role="option"
-                    aria-selected={m.id === picked}
-                    aria-label={describe(m)}
-                  >
-                    {m.spurious ? (
-                      <path
-                        d={`M ${x} ${MARK_TOP} l ${w} ${MARK_H} m 0 ${-MARK_H} l ${-w} ${MARK_H}`}
-                        stroke="var(--lit)"
-                        strokeWidth="2"
-                      />
-                    ) : (
-                      <rect x={x} y={MARK_TOP} width={w} height={MARK_H} rx="3" fill="var(--lit)" />
-                    )}
-                    {m.id === picked && (
-                      <rect
-                        x={x - 5}
-                        y={MARK_TOP - 6}
-                        width={w + 10}
-                        height={MARK_H + 12}
-                        rx="5"
-                        fill="none"
-                        stroke="#fff"
-                        strokeWidth="2.5"
-                      />
-                    )}
-                  </g>
-                );
-              })}
-              {line.brackets.map((b, k) => {
-                const x0 = PAD + (b.from - line.from) * pxPerMs;
-                const x1 = Math.max(x0 + 6, PAD + (b.to - line.from) * pxPerMs);
-                return (
-                  <g key={k} aria-hidden>
-                    <path
-                      d={`M ${x0} ${BAND + 4} v 5 H ${x1} v -5`}
-                      fill="none"
-                      stroke={b.kind === "code" ? "var(--ink)" : "var(--ink-soft)"}
-                      strokeWidth="2"
-                    />
-                    <text className={b.kind} x={(x0 + x1) / 2} y={BAND + 29}>
-                      {b.text}
-                    </text>
-                  </g>
-                );
-              })}
-            </Svg>
+            <BandLine
+              line={line}
+              id={id}
+              width={width}
+              pxPerMs={pxPerMs}
+              picked={line.marks.some((m) => m.id === picked) ? picked : null}
+              onPick={setPicked}
+            />
           </Line>
         ))}
       </Frame>
@@ -264,5 +191,108 @@ export function Strip({
         !follow && order.length > 0 && <Soft>Touch a mark to correct it.</Soft>
       )}
     </>
+  );
+}
+
+interface BandProps {
+  line: StripLine;
+  id: string;
+  width: number;
+  pxPerMs: number;
+  /** The picked mark, where it is in this line. */
+  picked: number | null;
+  onPick: (id: number | null) => void;
+}
+
+/** One dark band with its marks and, below it, their brackets. Drawn again only when something in it changed. */
+const BandLine = memo(function BandLine({ line, id, width, pxPerMs, picked, onPick }: BandProps) {
+  const x = (t: number) => PAD + (t - line.from) * pxPerMs;
+  const pick = (e: React.PointerEvent<SVGSVGElement>) => {
+    const at = e.clientX - e.currentTarget.getBoundingClientRect().left;
+    const near = line.marks.map((m) => ({ m, d: Math.abs(x(m.t + m.ms / 2) - at) })).sort((a, b) => a.d - b.d)[0];
+    onPick(near && near.d < 30 ? near.m.id : null);
+  };
+  return (
+    <Svg role="presentation" height={BAND + 34} onPointerDown={pick}>
+      <rect width="100%" height={BAND} rx="8" fill="var(--band)" />
+      <path d={ticks(width, pxPerMs)} stroke="var(--band-line)" strokeWidth="1.5" />
+      {line.ghosts.map((g, k) => (
+        <rect
+          key={k}
+          x={x(g.at)}
+          y={MARK_TOP}
+          width={Math.max(5, g.ms * pxPerMs)}
+          height={MARK_H}
+          rx="3"
+          fill="none"
+          stroke="var(--lit)"
+          strokeDasharray="3 3"
+        />
+      ))}
+      {line.marks.map((m) => {
+        const w = Math.max(5, m.ms * pxPerMs);
+        return (
+          <g key={m.id} id={`${id}-${m.id}`} role="option" aria-selected={m.id === picked} aria-label={describe(m)}>
+            {m.spurious ? (
+              <path
+                d={`M ${x(m.t)} ${MARK_TOP} l ${w} ${MARK_H} m 0 ${-MARK_H} l ${-w} ${MARK_H}`}
+                stroke="var(--lit)"
+                strokeWidth="2"
+              />
+            ) : (
+              <rect x={x(m.t)} y={MARK_TOP} width={w} height={MARK_H} rx="3" fill="var(--lit)" />
+            )}
+            {m.id === picked && (
+              <rect
+                x={x(m.t) - 5}
+                y={MARK_TOP - 6}
+                width={w + 10}
+                height={MARK_H + 12}
+                rx="5"
+                fill="none"
+                stroke="#fff"
+                strokeWidth="2.5"
+              />
+            )}
+          </g>
+        );
+      })}
+      {line.brackets.map((b, k) => {
+        const x0 = x(b.from);
+        const x1 = Math.max(x0 + 6, x(b.to));
+        return (
+          <g key={k} aria-hidden>
+            <path
+              d={`M ${x0} ${BAND + 4} v 5 H ${x1} v -5`}
+              fill="none"
+              stroke={b.kind === "code" ? "var(--ink)" : "var(--ink-soft)"}
+              strokeWidth="2"
+            />
+            <text className={b.kind} x={(x0 + x1) / 2} y={BAND + 29}>
+              {b.text}
+            </text>
+          </g>
+        );
+      })}
+    </Svg>
+  );
+}, sameBand);
+
+/** A tick a second along the lower edge. */
+function ticks(width: number, pxPerMs: number): string {
+  const seconds = Math.max(0, Math.floor((width - 2 * PAD) / pxPerMs / 1000));
+  return Array.from(
+    { length: seconds + 1 },
+    (_, s) => `M ${(PAD + s * 1000 * pxPerMs).toFixed(1)} ${BAND - 6} v 6`,
+  ).join(" ");
+}
+
+function sameBand(a: BandProps, b: BandProps): boolean {
+  return (
+    a.id === b.id &&
+    a.width === b.width &&
+    a.pxPerMs === b.pxPerMs &&
+    a.picked === b.picked &&
+    JSON.stringify(a.line) === JSON.stringify(b.line)
   );
 }
