@@ -63,6 +63,7 @@ test("marks are corrected at the keyboard and by touch, and every correction can
   await expect(marks(page)).toHaveCount(3);
   await page.getByRole("button", { name: "Undo" }).click();
   await expect(marks(page)).toHaveCount(4);
+  await page.getByRole("button", { name: "Stop watching" }).click();
   await page.getByRole("button", { name: "Start over" }).click();
   await page.getByRole("button", { name: "Throw away" }).click();
   await expect(sentence(page)).toHaveText("Tap with every flash.");

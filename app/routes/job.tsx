@@ -133,7 +133,7 @@ export default function JobPage({ loaderData }: Route.ComponentProps) {
         <Saved>saved on this device</Saved>
       </TopBar>
       <Grid>
-        <JobPath job={job} readings={readings} />
+        <JobPath job={job} readings={readings} at={step} />
         <Work id="work">
           <Outlet context={loaderData} />
         </Work>

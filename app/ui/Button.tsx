@@ -16,6 +16,7 @@ const look = css<{ $look?: "primary" | "secondary" | "quiet" | "danger" }>`
   text-decoration: none;
   cursor: pointer;
   text-align: center;
+  white-space: nowrap;
   touch-action: manipulation;
   user-select: none;
   ${({ $look = "secondary" }) =>

@@ -16,12 +16,15 @@ const Card = styled.li`
   background: var(--sheet);
   border-radius: 12px;
   grid-template-columns: 1fr auto;
+  > :first-child {
+    justify-self: start;
+  }
   > :nth-child(2) {
     grid-column: 1 / -1;
     grid-row: 2;
   }
   > :nth-child(3) {
-    grid-column: 1;
+    grid-column: 1 / -1;
     grid-row: 3;
   }
   > :last-child {
@@ -43,6 +46,9 @@ const Card = styled.li`
     }
   }
   ${wide} {
+    > :first-child {
+      justify-self: stretch;
+    }
     grid-template-columns: 160px 1fr 290px 130px;
     > :nth-child(3) {
       grid-column: 3;
@@ -79,6 +85,7 @@ const Dots = styled.div`
     margin-left: 8px;
   }
   i {
+    flex: none;
     width: 14px;
     height: 14px;
     border-radius: 7px;

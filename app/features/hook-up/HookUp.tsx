@@ -42,8 +42,8 @@ const SideTab = styled(Tab)`
   }
 `;
 
-const Runner = styled(Sheet)`
-  position: sticky;
+const Runner = styled(Sheet)<{ $sticks: boolean }>`
+  position: ${({ $sticks }) => ($sticks ? "sticky" : "static")};
   bottom: 0;
   border: 2px solid var(--line);
   ${middle} {
@@ -170,7 +170,7 @@ export function HookUp() {
           )}
         </Stack>
       </Columns>
-      <Runner aria-live="polite">
+      <Runner aria-live="polite" $sticks={!waits}>
         <Count>
           {at + 1}
           <small>of {steps.length}</small>

@@ -1,8 +1,9 @@
 import { Check, Lock } from "lucide-react";
+import { useEffect, useRef } from "react";
 import { NavLink } from "react-router";
 import styled from "styled-components";
 import { lockOf } from "@core/record/job";
-import { STEP_IDS, type Job, type Reading } from "@core/record/types";
+import { STEP_IDS, type Job, type Reading, type StepId } from "@core/record/types";
 import { Hidden } from "~/ui/bits";
 import { STEP_NAMES } from "~/ui/steps";
 import { wide } from "~/ui/theme";
@@ -12,6 +13,7 @@ const List = styled.ol`
   overflow-x: auto;
   scrollbar-width: none;
   gap: 2px;
+  position: relative;
   li {
     position: relative;
     flex: 1 0 auto;
@@ -93,10 +95,16 @@ const Dot = styled.i`
 `;
 
 /** The path of a job: what is done, where it stands, and what is locked and why. */
-export function JobPath({ job, readings }: { job: Job; readings: readonly Reading[] }) {
+export function JobPath({ job, readings, at }: { job: Job; readings: readonly Reading[]; at: StepId }) {
+  const list = useRef<HTMLOListElement>(null);
+  useEffect(() => {
+    // On a narrow screen the path scrolls sideways: keep the step that is open in view.
+    const here = list.current?.querySelector<HTMLElement>("a.active")?.parentElement;
+    if (here) list.current?.scrollTo({ left: here.offsetLeft - 60 });
+  }, [at]);
   return (
     <nav aria-label="Steps of the job">
-      <List>
+      <List ref={list}>
         {STEP_IDS.map((step) => {
           const lock = lockOf(job, readings, step);
           const done = job.done.includes(step);

@@ -29,6 +29,11 @@ const Big = styled(AriaButton)`
   strong {
     font-size: 1.4rem;
   }
+  @media (hover: none) {
+    span {
+      display: none;
+    }
+  }
   &[data-lit] {
     background: var(--band);
     color: var(--lit);

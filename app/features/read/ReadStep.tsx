@@ -257,7 +257,7 @@ function Actions({ session, data: { job, access } }: { session: ReadingSession; 
             Save the trace
           </Button>
         )}
-        {phase !== "interrupted" &&
+        {(phase === "stopped" || !some) &&
           (some ? (
             <ConfirmButton
               label="Start over"

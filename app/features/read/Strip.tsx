@@ -88,13 +88,13 @@ export function Strip({
     if (frame.current) watch.observe(frame.current);
     return () => watch.disconnect();
   }, []);
-  useEffect(() => {
-    if (follow) frame.current?.scrollTo({ top: frame.current.scrollHeight });
-  }, [follow, marks.length, width]);
   const { lines, pxPerMs } = useMemo(
     () => layStrip(marks, decoded, { width: width - 2 * PAD, perSecond: 30 }),
     [marks, decoded, width],
   );
+  useEffect(() => {
+    if (follow) frame.current?.scrollTo({ top: frame.current.scrollHeight });
+  }, [follow, lines]);
   const order = useMemo(() => lines.flatMap((l) => l.marks), [lines]);
   const current = order.find((m) => m.id === picked) ?? null;
   const original = marks.find((m) => m.id === picked);
