@@ -1,9 +1,12 @@
 import type { Track } from "./evidence";
 import type { Flat } from "./flat";
 import type { Observer } from "./observer";
+import type { Score } from "./view";
 
 /** How far a hidden state may fall behind the best one before it is dropped. */
 const BEAM = 1e-7;
+/** So many positions are followed by the best path; at the start, all, since nothing tells them apart yet. */
+const VITERBI_BEAM = 40;
 /** At most so many marks in a row are taken for spurious. */
 const MAX_EXTRA = 3;
 /** Share of intervals that err more widely than the rest (three times). */
@@ -17,18 +20,11 @@ const KEY_ON_WITHIN = 2500;
 /** Density of the first onset, per ms: it may come any time. The same for every hypothesis. */
 const FIRST = 1 / 5000;
 
-/** Natural log of the probability of a track, and where in it that was lost. */
-export interface Score {
-  logLik: number;
-  /** After each mark; a rival that has fallen far behind this can be given up. */
-  prefix: Float64Array;
-}
-
+/** The hidden positions still alive after a mark, with their weights; the factor taken out of them is kept as a log. */
 interface State {
   index: Int32Array;
   weight: Float64Array;
   size: number;
-  /** Log of the factor by which the weights were scaled. */
   scale: number;
 }
 
@@ -38,9 +34,11 @@ function gauss(x: number, variance: number): number {
   return z > 60 ? 0 : Math.exp(-0.5 * z) / Math.sqrt(variance) / SQRT_2PI;
 }
 
-/** Density of a step from one mark to a later one. */
-function stepDensity(miss: number, variance: number): number {
-  return (1 - WIDE) * gauss(miss, variance) + WIDE * gauss(miss, 9 * variance);
+/** Density of a step from one mark to a later one: normal, with a share that errs three times as widely. */
+function stepDensity(late: number, variance: number): number {
+  const wide = Math.exp((late * late) / (-18 * variance));
+  const three = wide * wide * wide;
+  return ((1 - WIDE) * three * three * three + (WIDE / 3) * wide) / (SQRT_2PI * Math.sqrt(variance));
 }
 
 /** Density of all that a mark shows of itself, given that it is flash `j`. */
@@ -115,92 +113,102 @@ function missedAfter(flat: Flat, j: number, ms: number, tempo: number, o: Observ
  * @param tempo factor on all times of the show
  * @param against a better hypothesis; this one is given up (-Infinity) once it is `margin` nats behind
  */
-export function score(track: Track, flat: Flat, tempo: number, o: Observer, against?: Score, margin = 30): Score {
+export function score(track: Track, flat: Flat, tempo: number, o: Observer, against?: Score, margin = 22): Score {
   const marks = track.onset.length;
   const prefix = new Float64Array(marks);
   const logExtra = Math.log(o.extra);
   if (marks === 0) {
     const p = flat.n ? missedAfterStart(flat, track.until, tempo, o) : 1;
-    return { logLik: Math.log(p), prefix };
+    return { logLik: Math.log(p), prefix, cost: 0 };
   }
   if (flat.n === 0) {
     let log = 0;
     for (let m = 0; m < marks; m++) prefix[m] = log += logExtra + Math.log(extraDensity(track, m));
-    return { logLik: log, prefix };
+    return { logLik: log, prefix, cost: 0 };
   }
-  const history: State[] = [];
-  const dense = new Float64Array(flat.n);
-  const touched = new Int32Array(flat.n);
+  const { n, next } = flat;
+  const steps = flat.step.map((s) => s * tempo);
+  const stepVars = flat.stepVar.map((v) => v * tempo * tempo);
+  const ring: State[] = Array.from({ length: MAX_EXTRA + 2 }, () => ({
+    index: new Int32Array(n),
+    weight: new Float64Array(n),
+    size: 0,
+    scale: -Infinity,
+  }));
+  const after = (m: number): State => ring[m % ring.length];
+  const logExtraAt = Float64Array.from(track.onset, (_, m) => logExtra + Math.log(extraDensity(track, m)));
+  const dense = new Float64Array(n);
+  const touched = new Int32Array(n);
+  /** Density of this mark as each flash, computed when first asked for. */
+  const asFlash = new Float64Array(n);
+  const onsetVar = 2 * o.onsetSd ** 2;
   let extrasSoFar = 0;
-  let best = -Infinity;
   for (let m = 0; m < marks; m++) {
     let size = 0;
+    asFlash.fill(-1);
     const add = (j: number, w: number) => {
+      if (asFlash[j] < 0) asFlash[j] = markDensity(track, m, flat, j, tempo, o);
+      w *= asFlash[j];
+      if (w <= 0) return;
       if (dense[j] === 0) touched[size++] = j;
       dense[j] += w;
     };
     let reference = -Infinity;
     for (let back = 1; back <= MAX_EXTRA + 1 && back <= m && reference === -Infinity; back++)
-      reference = history[m - back].scale;
+      reference = after(m - back).scale;
     if (reference === -Infinity) reference = extrasSoFar;
-    let extras = 0;
     const pause = track.pause[m];
     if (pause && m > 0) {
       // Nobody watched: the show went on to anywhere.
-      const from = history[m - 1];
+      const from = after(m - 1);
       const factor = FIRST * Math.exp(from.scale - reference);
       let until = 0;
       for (let s = 0; s < from.size; s++)
         until += from.weight[s] * missedAfter(flat, from.index[s], pause[0] - track.onset[m - 1], tempo, o);
-      for (let j = 0; j < flat.n; j++) {
+      for (let j = 0; j < n; j++) {
         const before = missedBefore(flat, j, track.onset[m] - pause[1], tempo, o);
-        const w = (until * factor * before * markDensity(track, m, flat, j, tempo, o)) / flat.n;
-        if (w > 0) add(j, w);
+        add(j, (until * factor * before) / n);
       }
     }
+    let extras = 0;
     for (let back = 1; back <= MAX_EXTRA + 1 && back <= m && !pause; back++) {
-      const from = history[m - back];
+      const from = after(m - back);
       const relative = from.scale - reference + extras;
-      extras += logExtra + Math.log(extraDensity(track, m - back));
+      extras += logExtraAt[m - back];
       if (from.size === 0 || relative < -60) continue;
-      const factor = Math.exp(relative);
+      const factor = Math.exp(relative) * (1 - o.miss);
       const dt = track.onset[m] - track.onset[m - back];
       for (let s = 0; s < from.size; s++) {
         let j = from.index[s];
-        let expected = 0;
-        let variance = 2 * o.onsetSd ** 2;
-        let w = from.weight[s] * factor * (1 - o.miss);
+        let late = -dt;
+        let variance = onsetVar;
+        let w = from.weight[s] * factor;
         const least = w * 1e-12;
         let missFactor = o.miss;
-        while (flat.next[j] >= 0) {
-          expected += flat.step[j] * tempo;
-          variance += flat.stepVar[j] * tempo * tempo;
-          const late = expected - dt;
-          if (late > 0 && late * late > 100 * variance) break;
-          j = flat.next[j];
-          if (late * late <= 200 * variance) {
-            const d = stepDensity(late, variance);
-            if (d > 1e-12) add(j, w * d * markDensity(track, m, flat, j, tempo, o));
-          }
+        while (next[j] >= 0 && w > least) {
+          late += steps[j];
+          variance += stepVars[j];
+          const square = late * late;
+          if (late > 0 && square > 100 * variance) break;
+          j = next[j];
+          if (square <= 200 * variance) add(j, w * stepDensity(late, variance));
           w *= missFactor;
           missFactor = o.again;
-          if (w < least) break;
         }
       }
     }
     if (m <= MAX_EXTRA) {
       // Watching begins at this mark; those before it were spurious.
       const relative = Math.exp(extrasSoFar - reference) * FIRST;
-      for (let j = 0; j < flat.n; j++) {
-        const w = relative * beginning(flat, j, track.onset[m], tempo, o) * markDensity(track, m, flat, j, tempo, o);
-        if (w > 0) add(j, w);
-      }
+      if (relative > 0) for (let j = 0; j < n; j++) add(j, relative * beginning(flat, j, track.onset[m], tempo, o));
     }
-    extrasSoFar += logExtra + Math.log(extraDensity(track, m));
+    extrasSoFar += logExtraAt[m];
     let max = 0;
-    let sum = 0;
     for (let k = 0; k < size; k++) max = Math.max(max, dense[touched[k]]);
-    const state: State = { index: new Int32Array(size), weight: new Float64Array(size), size: 0, scale: -Infinity };
+    const state = after(m);
+    state.size = 0;
+    state.scale = -Infinity;
+    let sum = 0;
     for (let k = 0; k < size; k++) {
       const j = touched[k];
       if (dense[j] > max * BEAM) {
@@ -214,27 +222,25 @@ export function score(track: Track, flat: Flat, tempo: number, o: Observer, agai
       state.scale = reference + Math.log(sum);
       for (let k = 0; k < state.size; k++) state.weight[k] /= sum;
     }
-    history.push(state);
-    best = state.scale;
+    let best = Math.max(state.scale, extrasSoFar);
     for (let back = 1, e = 0; back <= MAX_EXTRA && back <= m; back++) {
-      e += logExtra + Math.log(extraDensity(track, m - back + 1));
-      best = Math.max(best, history[m - back].scale + e);
+      e += logExtraAt[m - back + 1];
+      best = Math.max(best, after(m - back).scale + e);
     }
-    best = Math.max(best, extrasSoFar);
     prefix[m] = best;
-    if (against && best < against.prefix[m] - margin) return { logLik: -Infinity, prefix };
+    if (against && best < against.prefix[m] - margin) return { logLik: -Infinity, prefix, cost: m + 1 };
   }
   // The end: what should still have come, and trailing spurious marks.
   let total = extrasSoFar + Math.log(missedAfterStart(flat, track.until, tempo, o));
   for (let back = 1, e = 0; back <= MAX_EXTRA + 1 && back <= marks; back++) {
-    const state = history[marks - back];
+    const state = after(marks - back);
     let sum = 0;
     const left = track.until - track.onset[marks - back];
     for (let s = 0; s < state.size; s++) sum += state.weight[s] * missedAfter(flat, state.index[s], left, tempo, o);
     if (sum > 0) total = logAdd(total, state.scale + Math.log(sum) + e);
-    e += logExtra + Math.log(extraDensity(track, marks - back));
+    e += logExtraAt[marks - back];
   }
-  return { logLik: total, prefix };
+  return { logLik: total, prefix, cost: prefix.length };
 }
 
 /**
@@ -345,7 +351,7 @@ export function align(track: Track, flat: Flat, tempo: number, o: Observer): Ali
       }
     before += logExtra + Math.log(extraDensity(track, m));
     const list = [...map.values()].sort((a, b) => b.log - a.log);
-    nodes.push(list.filter((node, i) => i < 40 && node.log > list[0].log - 20));
+    nodes.push(list.filter((node, i) => node.log > list[0].log - 25 && (i < VITERBI_BEAM || m < 12)));
   }
   let end: Node | null = null;
   let endLog = before;

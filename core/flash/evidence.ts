@@ -9,6 +9,15 @@ export type Evidence = (
   pauses?: readonly (readonly [from: number, to: number])[];
 };
 
+/**
+ * Runs as somebody called them out: one number a digit or group; in dialects with long flashes the pair of long and short
+ * ones; where a button shows one code a press, one number a press. There are no times.
+ */
+export interface Called {
+  mode: "counts";
+  counts: readonly (number | readonly [long: number, short: number])[];
+}
+
 /** One press a flash; with two keys, whether the flash was short or long. */
 export type Tap = number | readonly [t: number, kind: "s" | "l"];
 

@@ -45,3 +45,18 @@ export const OBSERVERS: Record<Evidence["mode"], readonly Observer[]> = {
     { ...base, onsetSd: 100, lengthSd: 0, lengthBias: 0, miss: 0.035, extra: 2e-5, lag: 650, misnamed: 0.02 },
   ],
 };
+
+/** How somebody errs who calls runs out as numbers. */
+export interface RunObserver {
+  /** Probability that a number is wrong (mostly by one). */
+  wrong: number;
+  /** Probability that a run is not called, and rate of numbers that were never shown. */
+  skip: number;
+  extra: number;
+}
+
+export const RUN_OBSERVERS: readonly RunObserver[] = [
+  { wrong: 0.002, skip: 0.001, extra: 0.001 },
+  { wrong: 0.02, skip: 0.006, extra: 0.004 },
+  { wrong: 0.06, skip: 0.015, extra: 0.01 },
+];

@@ -16,7 +16,7 @@ export function keyOf(h: Hypothesis): string {
 }
 
 /** Codes that stand in the first readings, with how often. */
-export function poolOf(dialect: Dialect, firsts: readonly Showing[][]): Map<string, number> {
+export function poolOf(dialect: Dialect, firsts: readonly (readonly Showing[])[]): Map<string, number> {
   const pool = new Map<string, number>();
   for (const showings of firsts)
     for (const s of showings) {
@@ -44,7 +44,7 @@ export function firstLists(dialect: Dialect, showings: readonly Showing[]): stri
     if (row.includes(code) || (dialect.order === "ascending" && row.length && Number(code) < Number(row.at(-1)))) cut();
     rows.at(-1)!.push(code);
   }
-  const counts = poolOf(dialect, [showings as Showing[]]);
+  const counts = poolOf(dialect, [showings]);
   const most = Math.max(0, ...counts.values());
   const often = (share: number) => [...counts].filter(([, n]) => n >= most * share).map(([c]) => c);
   const lists = [[], ...rows, often(0.5), often(0.3), often(0)];
@@ -114,7 +114,18 @@ export function nearBy(dialect: Dialect, code: string): string[] {
   return [...new Set(out)].filter((c) => c !== code && isFault(dialect, c));
 }
 
-/** Hypotheses one change away. */
+/** Only so many codes of the pool, the most often read ones, stand in for any other code or are put in anywhere. */
+const COMMON = 10;
+
+/** Could one have been misread for the other: as long, and most digits the same, or next to it? */
+function akin(a: string, b: string): boolean {
+  if (a.length !== b.length) return false;
+  let differ = 0;
+  for (let i = 0; i < a.length; i++) if (a[i] !== b[i]) differ++;
+  return differ <= 1;
+}
+
+/** Hypotheses one change away, the likeliest kinds of change first. `pool` holds the codes read, most often read first. */
 export function neighbours(
   dialect: Dialect,
   h: Hypothesis,
@@ -128,9 +139,15 @@ export function neighbours(
   };
   for (const memory of memoriesOf(dialect)) {
     const list = [...(h.faults[memory] ?? [])];
+    for (let i = 0; i < list.length; i++) put(memory, list.toSpliced(i, 1));
+    for (const c of pool.slice(0, COMMON)) {
+      if (list.includes(c)) continue;
+      if (dialect.order === "ascending") put(memory, [...list, c]);
+      else for (let i = 0; i <= list.length; i++) put(memory, list.toSpliced(i, 0, c));
+    }
     for (let i = 0; i < list.length; i++) {
-      put(memory, list.toSpliced(i, 1));
-      for (const c of new Set([...nearBy(dialect, list[i]), ...pool]))
+      const others = pool.filter((c, k) => k < COMMON || akin(c, list[i]));
+      for (const c of new Set([...nearBy(dialect, list[i]), ...others]))
         if (!list.includes(c)) put(memory, list.with(i, c));
       if (dialect.order === "stored" && i > 0) {
         const swapped = [...list];
@@ -138,11 +155,8 @@ export function neighbours(
         put(memory, swapped);
       }
     }
-    for (const c of pool) {
-      if (list.includes(c)) continue;
-      if (dialect.order === "ascending") put(memory, [...list, c]);
-      else for (let i = 0; i <= list.length; i++) put(memory, list.toSpliced(i, 0, c));
-    }
+    if (dialect.order === "ascending")
+      for (const c of pool.slice(COMMON)) if (!list.includes(c)) put(memory, [...list, c]);
   }
   for (const n of cylinders) if (n !== h.cylinders) out.push({ ...h, cylinders: n });
   const unique = new Map(out.map((x) => [keyOf(x), x]));

@@ -1,0 +1,69 @@
+import type { Memory } from "./dialect";
+import type { Unit } from "./show";
+
+export type State = "codes" | "none" | "dark" | "steady" | "unclear";
+
+/** What a reading says, and how surely. Certainties are posterior probabilities, 0 to 1. */
+export interface Decoded {
+  state: State;
+  /** Faults shown in full, in the order shown; the union where there are two memories. */
+  codes: string[];
+  memories: Partial<Record<Memory, string[]>>;
+  cylinders: number | null;
+  /** Every fault of the list was shown in full: nothing more to come. */
+  complete: boolean;
+  completeness: number;
+  confidence: number;
+  codeConfidence: Record<string, number>;
+  /** The best rival that says something else. */
+  runnerUp: { codes: string[]; state: State; probability: number } | null;
+  /** Factor of this unit on the dialect's nominal times. */
+  tempo: number;
+  /** Onsets of the marks that were used, ms, and for each what it belongs to; null for a spurious one. */
+  onsets: number[];
+  assignment: (Assigned | null)[];
+  /** Flashes that should have been seen and were not, with the time at which they should have come. */
+  missed: (Assigned & { at: number; ms: number })[];
+  /** How often each code was shown in full. */
+  timesShown: Record<string, number>;
+  /** In how many rounds of the list each code was shown in full. */
+  roundsShown: Record<string, number>;
+  /** Why the marks do not fit the dialect, or null where they do. */
+  misfit: string | null;
+}
+
+/** A mark's place in the show. */
+export interface Assigned {
+  unit: Unit;
+  digit: number;
+  /** Each digit is a run of its own (else one run is the whole code). */
+  counted: boolean;
+  /** Flash of that digit, from 0. */
+  flash: number;
+  /** Round of the list, from 0 for the first one seen. */
+  pass: number;
+  /** Which showing since watching began, from 0; marks of one showing share it. */
+  showing: number;
+}
+
+/** An answer that claims nothing. */
+export function blankAnswer(onsets: readonly number[], tempo: number): Decoded {
+  return {
+    state: "unclear",
+    codes: [],
+    memories: {},
+    cylinders: null,
+    complete: false,
+    completeness: 0,
+    confidence: 0,
+    codeConfidence: {},
+    runnerUp: null,
+    tempo,
+    onsets: [...onsets],
+    assignment: onsets.map(() => null),
+    missed: [],
+    timesShown: {},
+    roundsShown: {},
+    misfit: null,
+  };
+}

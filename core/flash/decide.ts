@@ -1,0 +1,138 @@
+import { blankAnswer, type Decoded, type State } from "./answer";
+import { memoriesOf, type Dialect, type Memory } from "./dialect";
+import type { Candidate } from "./search";
+import { isEmpty } from "./show";
+import type { View } from "./view";
+
+/** Candidates that far behind the best (nats) say nothing. */
+const REACH = 14;
+const MOST = 40;
+/** `complete` is claimed only above this. */
+const SURE_OF_WHOLE = 0.99;
+
+/** What a hypothesis says was shown in full. */
+interface Told<P> {
+  c: Candidate<P>;
+  p: number;
+  state: State;
+  shown: string[];
+  all: string[];
+  memories: Partial<Record<Memory, string[]>>;
+  complete: boolean;
+}
+
+/**
+ * The answer from all lists that were tried, best first: the one that is most probably exact, that is, has the right state,
+ * all that was shown in full, and nothing that is not stored.
+ */
+export function decide<P>(
+  dialect: Dialect,
+  view: View<P>,
+  candidates: readonly Candidate<P>[],
+  onsets: readonly number[],
+): Decoded {
+  if (!candidates.length) return misfit(dialect, view, onsets);
+  const top = candidates.filter((c) => c.log > candidates[0].log - REACH).slice(0, MOST);
+  const max = Math.max(view.noise, top[0].log);
+  const sum = top.reduce((s, c) => s + Math.exp(c.log - max), 0) + Math.exp(view.noise - max);
+  if (Math.exp(view.noise - max) / sum > 0.5) return misfit(dialect, view, onsets);
+  const told: Told<P>[] = top.map((c) => ({ c, p: Math.exp(c.log - max) / sum, ...tell(dialect, view, c) }));
+
+  const says = (t: Told<P>) => `${t.state} ${t.shown.join(" ")}`;
+  const answers = [...new Map(told.map((t) => [says(t), t])).values()];
+  const [{ a, p }] = answers
+    .map((answer) => ({ a: answer, p: told.reduce((s, t) => s + (agrees(answer, t) ? t.p : 0), 0) }))
+    .sort((x, y) => y.p - x.p);
+  const lead = told.filter((t) => agrees(a, t)).sort((x, y) => y.p - x.p)[0];
+  const rival = told.find((t) => !agrees(a, t) && says(t) !== says(a));
+  const completeness = told.reduce((s, t) => s + (t.complete && says(t) === says(a) ? t.p : 0), 0);
+  const codeConfidence = Object.fromEntries(
+    a.shown.map((code) => [code, told.reduce((s, t) => s + (t.all.includes(code) ? t.p : 0), 0)]),
+  );
+  return {
+    state: a.state,
+    codes: a.shown,
+    memories: a.memories,
+    cylinders: lead.c.h.cylinders,
+    complete: completeness > SURE_OF_WHOLE,
+    completeness,
+    confidence: Math.min(1, p),
+    codeConfidence,
+    runnerUp: rival ? { codes: rival.shown, state: rival.state, probability: rival.p } : null,
+    tempo: view.tempo,
+    misfit: null,
+    ...view.place(lead.c.prepared),
+    ...countShown(view, lead.c),
+  };
+}
+
+/** Would this answer be exact if `truth` were so? The rule of the corpora. */
+function agrees<P>(answer: Told<P>, truth: Told<P>): boolean {
+  const either = (s: State) => s === "unclear" || s === "codes";
+  if (answer.state !== truth.state && (truth.shown.length > 0 || !either(answer.state) || !either(truth.state)))
+    return false;
+  const places = answer.shown.map((c) => truth.all.indexOf(c));
+  return (
+    places.every((x, i) => x >= 0 && (i === 0 || x > places[i - 1])) &&
+    truth.shown.every((c) => answer.shown.includes(c))
+  );
+}
+
+function tell<P>(dialect: Dialect, view: View<P>, c: Candidate<P>): Omit<Told<P>, "c" | "p"> {
+  const full = view.spans(c.prepared).filter((s) => s.full);
+  const two = memoriesOf(dialect).length > 1;
+  const seen = new Set(full.filter((s) => s.unit.kind === "code").map((s) => `${s.unit.memory} ${s.unit.code}`));
+  const all: string[] = [];
+  const shown: string[] = [];
+  const memories: Partial<Record<Memory, string[]>> = {};
+  for (const memory of memoriesOf(dialect)) {
+    const list = c.h.faults[memory] ?? [];
+    const here = list.filter((code) => seen.has(`${memory} ${code}`));
+    if (two) memories[memory] = here;
+    for (const code of list) if (!all.includes(code)) all.push(code);
+    for (const code of here) if (!shown.includes(code)) shown.push(code);
+  }
+  if (isEmpty(dialect, c.h.faults)) {
+    const proof = full.some(
+      ({ unit: u }) => u.kind === "fixed" || u.kind === "even" || (u.kind === "group" && u.means === "clear"),
+    );
+    const rest: State =
+      view.litAtEnd !== null
+        ? view.litAtEnd
+          ? "steady"
+          : "dark"
+        : c.show.ends === "opposite" && !c.show.loop
+          ? "steady"
+          : "dark";
+    return { state: proof ? "none" : rest, shown, all, memories, complete: proof };
+  }
+  const complete = memoriesOf(dialect).every((memory) => {
+    const list = c.h.faults[memory] ?? [];
+    if (list.length) return list.every((code) => seen.has(`${memory} ${code}`));
+    if (!two || dialect.empty === null) return true;
+    return full.some(({ unit: u }) => {
+      const phase = dialect.phases[u.phase];
+      return u.means === "pass" && phase.kind === "stored" && phase.memory === memory;
+    });
+  });
+  return { state: shown.length ? "codes" : "unclear", shown, all, memories, complete };
+}
+
+function countShown<P>(view: View<P>, c: Candidate<P>): Pick<Decoded, "timesShown" | "roundsShown"> {
+  const timesShown: Record<string, number> = {};
+  const rounds = new Map<string, Set<string>>();
+  for (const { unit, pass, full } of view.spans(c.prepared)) {
+    if (!full || unit.kind !== "code") continue;
+    const code = unit.code!;
+    timesShown[code] = (timesShown[code] ?? 0) + 1;
+    rounds.set(code, (rounds.get(code) ?? new Set()).add(`${unit.phase} ${pass}`));
+  }
+  return { timesShown, roundsShown: Object.fromEntries([...rounds].map(([code, set]) => [code, set.size])) };
+}
+
+function misfit<P>(dialect: Dialect, view: View<P>, onsets: readonly number[]): Decoded {
+  return {
+    ...blankAnswer(onsets, view.tempo),
+    misfit: `${view.count} marks do not follow the rhythm of "${dialect.title}".`,
+  };
+}

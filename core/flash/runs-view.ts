@@ -1,0 +1,225 @@
+import type { Dialect } from "./dialect";
+import { codeOf, type Run } from "./digits";
+import { fixedCodes } from "./dialect";
+import { RUN_OBSERVERS, type RunObserver } from "./observer";
+import type { Showing } from "./reading";
+import type { Show, Unit } from "./show";
+import type { Score, Span, View } from "./view";
+
+/** A show as a row of runs: what somebody calls out who counts one run after the other. */
+export interface Runs {
+  runs: { unit: Unit; run: Run; even: boolean }[];
+  next: Int32Array;
+  loopAt: number;
+}
+
+/** At most so many runs in a row were not called, or were called and never shown. */
+const MAX_SKIP = 4;
+const MAX_EXTRA = 2;
+const FROM_START = 0.5;
+const BEAM = 1e-7;
+/** Density of a number that was called and belongs to nothing. */
+const ANY_NUMBER = 1 / 12;
+/** Fewest flashes of an even flashing that somebody calls as one large number. */
+const EVEN_FROM = 5;
+
+/** Called-out counts: the view that aligns numbers with the runs of a show; there are no times. */
+export function runsView(dialect: Dialect, called: readonly Run[]): View<Runs> {
+  let observer = RUN_OBSERVERS[1];
+  return {
+    firsts: [{ showings: firstShowings(dialect, called), assume: () => undefined }],
+    prepare: runsOfShow,
+    score: (runs, against) => forward(runs, called, observer, against),
+    refit: (runs) => {
+      const [best] = RUN_OBSERVERS.map((o) => ({ o, log: forward(runs, called, o).logLik })).sort(
+        (a, b) => b.log - a.log,
+      );
+      if (best.o === observer) return false;
+      observer = best.o;
+      return true;
+    },
+    spans: (runs) => spansOf(runs, viterbi(runs, called, observer)),
+    place: () => ({ onsets: [], assignment: [], missed: [] }),
+    noise: called.length * Math.log(ANY_NUMBER / 6) - 3,
+    litAtEnd: null,
+    count: called.length,
+    tempo: 1,
+  };
+}
+
+function runsOfShow(show: Show): Runs {
+  const runs: Runs["runs"] = [];
+  let loopAt = -1;
+  for (const section of [show.lead, show.loop]) {
+    if (section === show.loop) loopAt = runs.length;
+    let last: { unit: Unit; digit: number } | null = null;
+    for (const f of section?.flashes ?? []) {
+      if (f.unit.kind === "steady") continue;
+      if (!last || last.unit !== f.unit || last.digit !== f.digit)
+        runs.push({ unit: f.unit, run: { long: 0, short: 0 }, even: f.unit.kind === "even" });
+      last = { unit: f.unit, digit: f.digit };
+      const { run } = runs[runs.length - 1];
+      if (f.long) run.long++;
+      else run.short++;
+    }
+  }
+  const n = runs.length;
+  const loops = show.loop !== null && loopAt < n;
+  return {
+    runs,
+    next: Int32Array.from({ length: n }, (_, i) => (i < n - 1 ? i + 1 : loops ? loopAt : -1)),
+    loopAt: loops ? loopAt : n,
+  };
+}
+
+/** Probability that a number of flashes is called as another. */
+function heard(shown: number, called: number, o: RunObserver): number {
+  const d = Math.abs(shown - called);
+  if (d === 0) return 1 - o.wrong;
+  return o.wrong * (d === 1 ? 0.44 : d === 2 ? 0.045 : 0.03 / 16);
+}
+
+function emission(expected: Runs["runs"][number], called: Run, o: RunObserver): number {
+  if (expected.even) return called.short >= EVEN_FROM ? 1 / 30 : 1e-4;
+  const { long, short } = expected.run;
+  if (long === 0 && called.long === 0) return heard(short, called.short, o);
+  return heard(long, called.long, o) * heard(short, called.short, o);
+}
+
+function forward({ runs, next }: Runs, called: readonly Run[], o: RunObserver, against?: Score): Score {
+  const n = runs.length;
+  const prefix = new Float64Array(called.length);
+  const extra = o.extra * ANY_NUMBER;
+  if (!n) {
+    const log = called.length * Math.log(extra);
+    return { logLik: log, prefix: prefix.fill(log), cost: 0 };
+  }
+  const history: { weight: Float64Array; scale: number }[] = [];
+  let total = 0;
+  for (const [m, run] of called.entries()) {
+    const weight = new Float64Array(n);
+    const reference = history.at(-1)?.scale ?? 0;
+    if (m <= MAX_EXTRA)
+      for (let j = 0; j < n; j++)
+        weight[j] +=
+          (((1 - FROM_START) / n + (j === 0 ? FROM_START : j === 1 ? FROM_START * o.skip : 0)) *
+            extra ** m *
+            emission(runs[j], run, o)) /
+          Math.exp(reference);
+    for (let back = 1; back <= MAX_EXTRA + 1 && back <= m; back++) {
+      const from = history[m - back];
+      const factor = Math.exp(from.scale - reference) * extra ** (back - 1);
+      for (let i = 0; i < n; i++) {
+        if (from.weight[i] === 0) continue;
+        let w = from.weight[i] * factor;
+        let j = i;
+        for (let skip = 0; skip <= MAX_SKIP && next[j] >= 0; skip++) {
+          j = next[j];
+          weight[j] += w * (1 - o.skip) * emission(runs[j], run, o);
+          w *= o.skip;
+        }
+      }
+    }
+    const max = weight.reduce((a, b) => Math.max(a, b), 0);
+    let sum = 0;
+    for (let j = 0; j < n; j++) {
+      if (weight[j] < max * BEAM) weight[j] = 0;
+      sum += weight[j];
+    }
+    if (sum > 0) for (let j = 0; j < n; j++) weight[j] /= sum;
+    const scale = sum > 0 ? reference + Math.log(sum) : -1e6;
+    history.push({ weight, scale });
+    total = scale;
+    prefix[m] = total;
+    if (against && total < against.prefix[m] - 22) return { logLik: -Infinity, prefix, cost: m + 1 };
+  }
+  return { logLik: total, prefix, cost: prefix.length };
+}
+
+/** Unrolled index of the run that each number belongs to, -1 for none. */
+function viterbi({ runs, next }: Runs, called: readonly Run[], o: RunObserver): number[] {
+  const n = runs.length;
+  if (!n) return called.map(() => -1);
+  interface Node {
+    j: number;
+    u: number;
+    m: number;
+    log: number;
+    from: Node | null;
+  }
+  const extra = Math.log(o.extra * ANY_NUMBER);
+  const rows: Node[][] = [];
+  for (const [m, run] of called.entries()) {
+    const row = new Map<number, Node>();
+    const put = (node: Node) => {
+      if ((row.get(node.j)?.log ?? -Infinity) < node.log) row.set(node.j, node);
+    };
+    if (m <= MAX_EXTRA)
+      for (let j = 0; j < n; j++) {
+        const prior = (1 - FROM_START) / n + (j === 0 ? FROM_START : j === 1 ? FROM_START * o.skip : 0);
+        put({ j, u: j, m, log: Math.log(prior * emission(runs[j], run, o)) + m * extra, from: null });
+      }
+    for (let back = 1; back <= MAX_EXTRA + 1 && back <= m; back++)
+      for (const from of rows[m - back]) {
+        let j = from.j;
+        let log = from.log + (back - 1) * extra + Math.log(1 - o.skip);
+        for (let skip = 0; skip <= MAX_SKIP && next[j] >= 0; skip++) {
+          j = next[j];
+          put({ j, u: from.u + skip + 1, m, log: log + Math.log(emission(runs[j], run, o)), from });
+          log += Math.log(o.skip);
+        }
+      }
+    rows.push([...row.values()].sort((a, b) => b.log - a.log).slice(0, m < 12 ? undefined : 40));
+  }
+  const out = called.map(() => -1);
+  for (let node: Node | null = rows.at(-1)?.[0] ?? null; node; node = node.from) out[node.m] = node.u;
+  return out;
+}
+
+/** A showing was seen in full when all of its runs lie between the first and the last one called. */
+function spansOf({ runs, loopAt }: Runs, unrolled: readonly number[]): Span[] {
+  const used = unrolled.filter((u) => u >= 0);
+  if (!used.length) return [];
+  const [first, last] = [Math.min(...used), Math.max(...used)];
+  const length = runs.length - loopAt;
+  const fold = (u: number) =>
+    u < runs.length || !length
+      ? { i: u, round: 0 }
+      : { i: loopAt + ((u - loopAt) % length), round: Math.floor((u - loopAt) / length) };
+  const spans: Span[] = [];
+  for (let u = first; u <= last; u++) {
+    const { i, round } = fold(u);
+    const { unit } = runs[i];
+    if (u > first && fold(u - 1).round === round && runs[fold(u - 1).i].unit === unit) continue;
+    let k = i;
+    while (k > 0 && runs[k - 1].unit === unit) k--;
+    let end = i;
+    while (end + 1 < runs.length && runs[end + 1].unit === unit) end++;
+    spans.push({ unit, pass: round, full: u - (i - k) >= first && u + (end - i) <= last });
+  }
+  return spans;
+}
+
+/** Numbers taken in groups as a code has digits, with every offset a fixed code may give: only a source of proposals. */
+function firstShowings(dialect: Dialect, called: readonly Run[]): Showing[] {
+  const fixed = fixedCodes(dialect);
+  const showing = (runs: Run[]): Showing => {
+    const code = codeOf(dialect, runs);
+    return { runs, code, fixed: code !== null && fixed.includes(code) };
+  };
+  if (dialect.digits.style !== "counted") return called.map((run) => showing([run]));
+  const [digits] = dialect.digits.count;
+  // Of the offsets the one under which most groups repeat what stood before them.
+  const at = (offset: number) => {
+    const out: Showing[] = [];
+    for (let i = offset; i + digits <= called.length; i += digits) out.push(showing(called.slice(i, i + digits)));
+    return out;
+  };
+  const merit = (rows: Showing[]) =>
+    rows.filter((s) => s.code !== null).length +
+    rows.filter((s) => s.fixed).length +
+    rows.length -
+    new Set(rows.map((s) => s.code)).size;
+  const offsets = Array.from({ length: digits }, (_, k) => at(k)).sort((a, b) => merit(b) - merit(a));
+  return offsets[0];
+}

@@ -1,0 +1,123 @@
+import { countsCylinders, memoriesOf, type Dialect, type Faults } from "./dialect";
+import { possibleFaults } from "./digits";
+import { firstLists, firstPairs, keyOf, neighbours, poolOf, type Hypothesis } from "./propose";
+import { showOf, type Show } from "./show";
+import type { Score, View } from "./view";
+
+/** A list that was tried. */
+export interface Candidate<P> {
+  h: Hypothesis;
+  show: Show;
+  prepared: P;
+  logPrior: number;
+  score: Score;
+  /** Log of prior times likelihood, and of how many codes would have served as well as the one that was tried. */
+  log: number;
+}
+
+const CYLINDERS = [4, 6, 8, 3, 5, 10, 12];
+const BEAM_WIDTH = 3;
+const MAX_ROUNDS = 14;
+const POOL = 30;
+const MAX_REFITS = 3;
+/** The whole search may go over the evidence as often as this: its cost stays in proportion to the number of marks. */
+const BUDGET = 500;
+
+/** Tries lists: from the first readings, then their neighbours, hill climbing with a small beam. Empty when none explains anything. */
+export function search<P>(dialect: Dialect, view: View<P>, prior: (h: Hypothesis) => number): Candidate<P>[] {
+  const engines = countsCylinders(dialect) ? CYLINDERS : [];
+  const pool = [
+    ...poolOf(
+      dialect,
+      view.firsts.map((f) => f.showings),
+    ),
+  ]
+    .sort((a, b) => b[1] - a[1])
+    .slice(0, POOL)
+    .map(([c]) => c);
+  const memories = memoriesOf(dialect);
+  let spent = 0;
+  const assess = (h: Hypothesis, against?: Score): Candidate<P> | null => {
+    const show = showOf(dialect, h.faults, h.cylinders ?? undefined);
+    const prepared = view.prepare(show);
+    const score = view.score(prepared, against);
+    spent += score.cost / view.count;
+    if (score.logLik === -Infinity) return null;
+    const logPrior = prior(h);
+    return { h, show, prepared, logPrior, score, log: score.logLik + logPrior };
+  };
+
+  let best: Candidate<P> | null = null;
+  let assume: () => void = () => undefined;
+  for (const first of view.firsts) {
+    first.assume();
+    const lists: Faults[] =
+      memories.length > 1
+        ? firstPairs(dialect, first.showings)
+        : firstLists(dialect, first.showings).map((l) => ({ [memories[0]]: l }));
+    for (const faults of lists)
+      for (const cylinders of engines.length ? engines.slice(0, 3) : [null]) {
+        const c = assess({ faults, cylinders }, best?.score);
+        if (c && (!best || c.log > best.log)) {
+          best = c;
+          assume = first.assume;
+        }
+      }
+  }
+  if (!best) return [];
+  assume();
+
+  let tried = new Map<string, Candidate<P>>();
+  let allowed = BUDGET;
+  const climb = (): void => {
+    tried = new Map();
+    const from = assess(best!.h);
+    if (!from) return;
+    best = from;
+    tried.set(keyOf(best.h), best);
+    let beam = [best];
+    const expanded = new Set<string>();
+    for (let round = 0; round < MAX_ROUNDS; round++) {
+      const next = beam.filter((c) => !expanded.has(keyOf(c.h)));
+      if (!next.length) break;
+      for (const c of next) {
+        expanded.add(keyOf(c.h));
+        for (const h of neighbours(dialect, c.h, pool, engines)) {
+          const key = keyOf(h);
+          if (tried.has(key) || spent > allowed) continue;
+          const candidate = assess(h, best.score);
+          if (!candidate) continue;
+          tried.set(key, candidate);
+          if (candidate.log > best.log) best = candidate;
+        }
+      }
+      const least = best.log - 12;
+      beam = [...tried.values()]
+        .sort((a, b) => b.log - a.log)
+        .slice(0, BEAM_WIDTH)
+        .filter((c) => c.log > least);
+    }
+  };
+  climb();
+  // Tempo and observer again from the best list; a better fit may lead to a better list.
+  for (let again = 0; again < MAX_REFITS && view.refit(best.prepared); again++) {
+    allowed = spent + BUDGET / 4;
+    climb();
+  }
+
+  // Lists with one more code that has not come yet explain what was seen as well, unless the list came round.
+  const possible = possibleFaults(dialect);
+  for (const memory of memories) {
+    const list = best.h.faults[memory] ?? [];
+    const open =
+      dialect.order === "ascending"
+        ? possible.filter((c) => !list.length || Number(c) > Number(list.at(-1)))
+        : possible.filter((c) => !list.includes(c));
+    const code = open.at(-1);
+    if (!code) continue;
+    const h: Hypothesis = { ...best.h, faults: { ...best.h.faults, [memory]: [...list, code] } };
+    const c = tried.has(keyOf(h)) ? null : assess(h, best.score);
+    if (c) tried.set(`${keyOf(h)}+`, { ...c, log: c.log + Math.log(open.length) });
+  }
+  return [...tried.values()].sort((a, b) => b.log - a.log);
+}

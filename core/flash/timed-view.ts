@@ -1,0 +1,171 @@
+import { align, foldedIndex, score, type Alignment } from "./align";
+import type { Assigned } from "./answer";
+import type { Dialect } from "./dialect";
+import type { Track } from "./evidence";
+import { flatten, type Flat } from "./flat";
+import { OBSERVERS, type Observer } from "./observer";
+import { firstReading } from "./reading";
+import type { Unit } from "./show";
+import { likelyTempi, TEMPO_MAX, TEMPO_MIN } from "./tempo";
+import type { Placed, Span, View } from "./view";
+
+/** A change of tempo below this share is no change. */
+const SAME_TEMPO = 0.002;
+
+/** Marks with times (taps, held keys, edges): the view that aligns onsets with a show played at a tempo. */
+export function timedView(dialect: Dialect, track: Track): View<Flat> {
+  const observers = OBSERVERS[track.mode];
+  let observer: Observer = observers[Math.min(1, observers.length - 1)];
+  const tempi = likelyTempi(dialect, track, observer.onsetSd);
+  let tempo = tempi[0] ?? 1;
+  let aligned = new WeakMap<Flat, Alignment>();
+  const alignment = (flat: Flat): Alignment => {
+    const known = aligned.get(flat) ?? align(track, flat, tempo, observer);
+    aligned.set(flat, known);
+    return known;
+  };
+  const assume = (t: number, o = observer) => {
+    if (t === tempo && o === observer) return;
+    tempo = t;
+    observer = o;
+    aligned = new WeakMap();
+  };
+  return {
+    firsts: tempi.map((t) => ({ showings: firstReading(dialect, track, t), assume: () => assume(t) })),
+    prepare: (show) => flatten(show, track.mode),
+    score: (flat, against) => score(track, flat, tempo, observer, against),
+    refit: (flat) => {
+      const fitted = refitTempo(track, flat, alignment(flat), observer);
+      const [best] = observers
+        .map((o) => ({ o, log: score(track, flat, fitted, o).logLik }))
+        .sort((a, b) => b.log - a.log);
+      if (Math.abs(fitted / tempo - 1) < SAME_TEMPO && best.o === observer) return false;
+      assume(fitted, best.o);
+      return true;
+    },
+    spans: (flat) => spansOf(dialect, track, flat, alignment(flat), tempo, observer),
+    place: (flat) => placeMarks(dialect, track, flat, alignment(flat), tempo),
+    noise: noiseLog(track),
+    litAtEnd: track.litAtEnd,
+    count: track.onset.length,
+    get tempo() {
+      return tempo;
+    },
+  };
+}
+
+/** Least squares of the steps between marks on the show's own, along the best alignment. The prior pulls a little. */
+function refitTempo(track: Track, flat: Flat, { flash }: Alignment, o: Observer): number {
+  const at = unrolledTimes(
+    flat,
+    flash.reduce((m, f) => Math.max(m, f), 0),
+  );
+  const weight = 1 / 0.15 ** 2;
+  let xy = weight;
+  let xx = weight;
+  let previous = -1;
+  for (let m = 0; m < flash.length; m++) {
+    if (flash[m] < 0) continue;
+    if (previous >= 0 && !track.pause[m]) {
+      const x = at[flash[m]] - at[flash[previous]];
+      const variance = 2 * o.onsetSd ** 2 + (0.022 * x) ** 2;
+      xy += ((track.onset[m] - track.onset[previous]) * x) / variance;
+      xx += (x * x) / variance;
+    }
+    previous = m;
+  }
+  return Math.min(TEMPO_MAX, Math.max(TEMPO_MIN, xy / xx));
+}
+
+/** Nominal times of the flashes of the unrolled show, from its start. */
+function unrolledTimes(flat: Flat, upTo: number): number[] {
+  const at = [flat.first];
+  for (let u = 1; u <= upTo; u++) at.push(at[u - 1] + flat.step[foldedIndex(flat, u - 1).index]);
+  return at;
+}
+
+/** The time of a flash of the unrolled show: carried over from the nearest mark before it, or the first one. */
+function timer(track: Track, flash: Int32Array, at: number[], tempo: number): (u: number) => number {
+  const marks: { u: number; t: number }[] = [];
+  for (let m = 0; m < flash.length; m++) if (flash[m] >= 0) marks.push({ u: flash[m], t: track.onset[m] });
+  return (u) => {
+    let lo = 0;
+    let hi = marks.length - 1;
+    while (lo < hi) {
+      const mid = (lo + hi + 1) >> 1;
+      if (marks[mid].u <= u) lo = mid;
+      else hi = mid - 1;
+    }
+    return marks[lo].t + ((at[u] ?? Infinity) - at[marks[lo].u]) * tempo;
+  };
+}
+
+/** The showings within the time of watching; full ones lay in it whole, with half the rest around that ends a code. */
+function spansOf(dialect: Dialect, track: Track, flat: Flat, { flash }: Alignment, tempo: number, o: Observer): Span[] {
+  const firstMark = flash.findIndex((f) => f >= 0);
+  if (firstMark < 0) return [];
+  const { gaps } = dialect;
+  const restNeeded = ((gaps.digit + Math.min(gaps.code || Infinity, gaps.repeat || Infinity)) / 2) * tempo;
+  const at = unrolledTimes(flat, flash[flash.findLastIndex((f) => f >= 0)] + 60).filter(Number.isFinite);
+  const timeOf = timer(track, flash, at, tempo);
+  const begin = Math.max(0, flash[firstMark] - 40);
+  const spans: (Span & { from: number; to: number })[] = [];
+  for (let u = begin; u < at.length; u++) {
+    const { index, round } = foldedIndex(flat, u);
+    const { unit } = flat.flashes[index];
+    const last = spans.at(-1);
+    if (last && last.unit === unit && last.pass === round) last.to = u;
+    else spans.push({ unit, pass: round, full: false, from: u, to: u });
+  }
+  for (const s of spans) {
+    const start = timeOf(s.from);
+    const end = timeOf(s.to) + flat.length[foldedIndex(flat, s.to).index] * tempo;
+    const whole = s.from > begin || begin === 0 || timeOf(begin) < -restNeeded;
+    s.full =
+      whole && start >= restNeeded * (s.from === 0 ? 0 : 1) - o.onsetSd && end + restNeeded <= track.until + o.onsetSd;
+  }
+  return spans.filter((s) => timeOf(s.to) > 0 && timeOf(s.from) < track.until);
+}
+
+function placeMarks(dialect: Dialect, track: Track, flat: Flat, { flash }: Alignment, tempo: number): Placed {
+  const onsets = [...track.onset];
+  const used = flash.filter((f) => f >= 0);
+  if (!used.length) return { onsets, assignment: onsets.map(() => null), missed: [] };
+  const [first, last] = [used[0], used[used.length - 1]];
+  const firstRound = foldedIndex(flat, first).round;
+  const timeOf = timer(track, flash, unrolledTimes(flat, last), tempo);
+  const counted = dialect.digits.style === "counted";
+  const assigned: Assigned[] = [];
+  let showing = -1;
+  let before: Unit | null = null;
+  let beforeRound = -1;
+  for (let u = first; u <= last; u++) {
+    const { index, round } = foldedIndex(flat, u);
+    const { unit, digit } = flat.flashes[index];
+    if (unit !== before || round !== beforeRound) showing++;
+    before = unit;
+    beforeRound = round;
+    let k = 0;
+    for (let i = index - 1; i >= 0 && flat.flashes[i].unit === unit && flat.flashes[i].digit === digit; i--) k++;
+    assigned.push({ unit, digit, counted, flash: k, pass: round - firstRound, showing });
+  }
+  const seen = new Set(used);
+  const missed = assigned.flatMap((a, i) => {
+    const u = first + i;
+    const at = timeOf(u);
+    const unwatched = track.pause.some((p) => p && at > p[0] && at < p[1]);
+    return seen.has(u) || unwatched ? [] : [{ ...a, at, ms: flat.length[foldedIndex(flat, u).index] * tempo }];
+  });
+  return { onsets, assignment: Array.from(flash, (f) => (f < 0 ? null : assigned[f - first])), missed };
+}
+
+/** Marks without any dialect: intervals of any length, scale-free. A show that explains less than this explains nothing. */
+function noiseLog(track: Track): number {
+  let log = Math.log(1e-4);
+  for (let m = 0; m < track.onset.length; m++) {
+    log += m ? -Math.log(Math.max(60, track.onset[m] - track.onset[m - 1]) * Math.log(200)) : -Math.log(5000);
+    if (track.length[m] === track.length[m]) log -= Math.log(Math.max(60, track.length[m]) * Math.log(50));
+    if (track.said[m]) log += Math.log(0.5);
+  }
+  return log;
+}
