@@ -1,8 +1,10 @@
 import { bench } from "./bench";
 import { decodeCases } from "./decode-cases";
+import { identifyCases } from "./identify-cases";
 import { taps } from "./taps";
 
 const USAGE = `klinko decode --dialects D.json --cases F.jsonl [--table]   one JSON line a case
+klinko identify --dialects D.json --cases F.jsonl           ranked dialects, one JSON line a case
 klinko bench [--dir FOLDER] [--modes edges,taps,…] [--dialects a,b] [--table] [--json]
   exact, wrong and certainty figures for case files (default: ../shared/bench)
 klinko taps --pack ID --codes 26,43 [--until MS] [--seed N]   when a made-up hand would tap
@@ -23,6 +25,7 @@ const [command, ...rest] = process.argv.slice(2);
 const given = options(rest);
 const commands: Record<string, () => number> = {
   decode: () => decodeCases(given),
+  identify: () => identifyCases(given),
   bench: () => bench(given),
   taps: () => taps(given),
 };

@@ -2,7 +2,7 @@ import { readFileSync } from "node:fs";
 import Joi from "joi";
 import type { Dialect } from "@core/flash/dialect";
 import { dialectSchema } from "@core/flash/dialect-schema";
-import type { Evidence } from "@core/flash/evidence";
+import type { Called, Evidence, Press, Pressed } from "@core/flash/evidence";
 
 /** A file's text; `-` is standard input. */
 export function readText(file: string): string {
@@ -35,14 +35,42 @@ const data: Record<string, Joi.Schema> = {
   taps: rows(Joi.alternatives(Joi.number().unsafe(), Joi.array().ordered(time, Joi.valid("s", "l").required()))),
 };
 
+data.counts = rows(Joi.alternatives(Joi.number().unsafe(), Joi.array().ordered(time, time)));
+data.button = rows(
+  Joi.object({ press: time, edges: data.edges.optional(), taps: Joi.array().items(Joi.number().unsafe()) }),
+);
+
 export const DECODED_MODES = Object.keys(data);
 
 /** The evidence of a case: only its mode, data and until are looked at. */
-export function evidenceOfCase(c: Case): Evidence {
+export function evidenceOfCase(c: Case): Evidence | Called | Pressed {
   const schema = Object.hasOwn(data, c.mode) ? data[c.mode] : null;
   if (!schema) throw new Error(`mode "${c.mode}" is not read yet (${DECODED_MODES.join(", ")} are)`);
   const { error } = schema.validate(c.data, { convert: false });
   if (error) throw new Error(`data: ${error.message}`);
+  if (c.mode === "counts") return { mode: "counts", counts: c.data as Called["counts"] };
+  if (c.mode === "button") {
+    const presses = c.data as Omit<Press, "until">[];
+    // Without an end of watching the last press is taken to have been watched to a rest.
+    const last = presses.at(-1);
+    const end = Math.max(0, ...(last?.edges?.map(([t]) => t) ?? []), ...(last?.taps ?? [])) + 5000;
+    return { mode: "button", presses: presses.map((p) => ({ ...p, until: c.until ?? end })) };
+  }
   if (typeof c.until !== "number") throw new Error("until is missing: when did watching stop?");
   return { mode: c.mode, [c.mode]: c.data, until: c.until } as unknown as Evidence;
+}
+
+/** Goes through the cases of a file; a bad line is named on standard error and the rest goes on. Exit code 1 if any was bad. */
+export function eachCase(file: string, use: (c: Case) => void): number {
+  let bad = 0;
+  for (const [i, line] of readText(file).split("\n").entries()) {
+    if (!line.trim()) continue;
+    try {
+      use(JSON.parse(line) as Case);
+    } catch (error) {
+      bad++;
+      console.error(`line ${i + 1}: ${(error as Error).message}`);
+    }
+  }
+  return bad ? 1 : 0;
 }

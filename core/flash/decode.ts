@@ -2,12 +2,14 @@ import { blankAnswer, type Decoded } from "./answer";
 import { decide } from "./decide";
 import type { Dialect } from "./dialect";
 import type { Run } from "./digits";
-import { trackOf, type Called, type Evidence, type Track } from "./evidence";
+import { trackOf, type Called, type Evidence, type Pressed, type Track } from "./evidence";
+import { calledPressView, pressView } from "./press-view";
 import { priorOf } from "./prior";
 import { runsView } from "./runs-view";
 import { search } from "./search";
 import { showOf } from "./show";
 import { timedView } from "./timed-view";
+import type { View } from "./view";
 
 export type { Assigned, Decoded, State } from "./answer";
 
@@ -23,20 +25,29 @@ export interface DecodeOptions {
  *
  * The same evidence gives the same answer, however it arrived. Never throws on evidence of any shape.
  */
-export function decode(dialect: Dialect, evidence: Evidence | Called, options: DecodeOptions = {}): Decoded {
-  if (evidence.mode === "counts") return decodeCounts(dialect, evidence, options);
+export function decode(dialect: Dialect, evidence: Evidence | Called | Pressed, options: DecodeOptions = {}): Decoded {
+  const conclude = <P>(view: View<P>, onsets: readonly number[] = []): Decoded =>
+    decide(dialect, view, search(dialect, view, priorOf(dialect, options.table)), onsets);
+  if (evidence.mode === "button")
+    return evidence.presses.length ? conclude(pressView(dialect, evidence.presses)) : blankAnswer([], 1);
+  if (evidence.mode === "counts") {
+    const called = evidence.counts.map((c): Run =>
+      typeof c === "number" ? { long: 0, short: c } : { long: c[0], short: c[1] },
+    );
+    if (!called.length)
+      return nothingSeen(dialect, trackOf({ mode: "taps", taps: [], until: RESTED + 1 }, dialect.rest));
+    if (dialect.advance === "button")
+      return conclude(
+        calledPressView(
+          dialect,
+          called.map((r) => r.short),
+        ),
+      );
+    return conclude(runsView(dialect, called));
+  }
   const track = trackOf(evidence, dialect.rest);
   if (track.onset.length === 0) return nothingSeen(dialect, track);
-  const view = timedView(dialect, track);
-  return decide(dialect, view, search(dialect, view, priorOf(dialect, options.table)), [...track.onset]);
-}
-
-function decodeCounts(dialect: Dialect, { counts }: Called, options: DecodeOptions): Decoded {
-  const called = counts.map((c): Run => (typeof c === "number" ? { long: 0, short: c } : { long: c[0], short: c[1] }));
-  if (!called.length)
-    return nothingSeen(dialect, { ...trackOf({ mode: "taps", taps: [], until: RESTED + 1 }, dialect.rest) });
-  const view = runsView(dialect, called);
-  return decide(dialect, view, search(dialect, view, priorOf(dialect, options.table)), []);
+  return conclude(timedView(dialect, track), [...track.onset]);
 }
 
 /** How long a lamp must have rested before that means anything, ms. */

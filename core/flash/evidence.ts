@@ -18,6 +18,20 @@ export interface Called {
   counts: readonly (number | readonly [long: number, short: number])[];
 }
 
+/** Dialects that show one code a press: what followed each press, times on one axis. */
+export interface Pressed {
+  mode: "button";
+  presses: readonly Press[];
+}
+
+export interface Press {
+  press: number;
+  edges?: readonly (readonly [t: number, lit: 0 | 1])[];
+  taps?: readonly number[];
+  /** When watching ended, for the last press. */
+  until: number;
+}
+
 /** One press a flash; with two keys, whether the flash was short or long. */
 export type Tap = number | readonly [t: number, kind: "s" | "l"];
 

@@ -53,10 +53,12 @@ export interface RunObserver {
   /** Probability that a run is not called, and rate of numbers that were never shown. */
   skip: number;
   extra: number;
+  /** How common this kind of person is. */
+  share: number;
 }
 
 export const RUN_OBSERVERS: readonly RunObserver[] = [
-  { wrong: 0.002, skip: 0.001, extra: 0.001 },
-  { wrong: 0.02, skip: 0.006, extra: 0.004 },
-  { wrong: 0.06, skip: 0.015, extra: 0.01 },
+  { wrong: 0.002, skip: 0.001, extra: 0.001, share: 0.3 },
+  { wrong: 0.02, skip: 0.006, extra: 0.004, share: 0.4 },
+  { wrong: 0.06, skip: 0.015, extra: 0.01, share: 0.3 },
 ];

@@ -1,10 +1,10 @@
-import type { Dialect } from "./dialect";
+import { fixedCodes, type Dialect } from "./dialect";
 import { codeOf, type Run } from "./digits";
-import { fixedCodes } from "./dialect";
 import { RUN_OBSERVERS, type RunObserver } from "./observer";
 import type { Showing } from "./reading";
 import type { Show, Unit } from "./show";
 import type { Score, Span, View } from "./view";
+import { logAdd } from "./align";
 
 /** A show as a row of runs: what somebody calls out who counts one run after the other. */
 export interface Runs {
@@ -25,20 +25,12 @@ const EVEN_FROM = 5;
 
 /** Called-out counts: the view that aligns numbers with the runs of a show; there are no times. */
 export function runsView(dialect: Dialect, called: readonly Run[]): View<Runs> {
-  let observer = RUN_OBSERVERS[1];
   return {
-    firsts: [{ showings: firstShowings(dialect, called), assume: () => undefined }],
+    firsts: firstShowings(dialect, called).map((showings) => ({ showings, assume: () => undefined })),
     prepare: runsOfShow,
-    score: (runs, against) => forward(runs, called, observer, against),
-    refit: (runs) => {
-      const [best] = RUN_OBSERVERS.map((o) => ({ o, log: forward(runs, called, o).logLik })).sort(
-        (a, b) => b.log - a.log,
-      );
-      if (best.o === observer) return false;
-      observer = best.o;
-      return true;
-    },
-    spans: (runs) => spansOf(runs, viterbi(runs, called, observer)),
+    score: (runs, against) => mixed(runs, called, against),
+    refit: () => false,
+    spans: (runs) => spansOf(runs, viterbi(runs, called, RUN_OBSERVERS[1])),
     place: () => ({ onsets: [], assignment: [], missed: [] }),
     noise: called.length * Math.log(ANY_NUMBER / 6) - 3,
     litAtEnd: null,
@@ -73,7 +65,7 @@ function runsOfShow(show: Show): Runs {
 }
 
 /** Probability that a number of flashes is called as another. */
-function heard(shown: number, called: number, o: RunObserver): number {
+export function heard(shown: number, called: number, o: RunObserver): number {
   const d = Math.abs(shown - called);
   if (d === 0) return 1 - o.wrong;
   return o.wrong * (d === 1 ? 0.44 : d === 2 ? 0.045 : 0.03 / 16);
@@ -86,7 +78,27 @@ function emission(expected: Runs["runs"][number], called: Run, o: RunObserver): 
   return heard(long, called.long, o) * heard(short, called.short, o);
 }
 
-function forward({ runs, next }: Runs, called: readonly Run[], o: RunObserver, against?: Score): Score {
+/**
+ * Who called is not known: a careful and a hurried person are weighed together. Picking the one that fits best would be sure of
+ * every list without a visible slip, and a slip in a list that is shown once is never visible.
+ */
+function mixed(runs: Runs, called: readonly Run[], against?: Score): Score {
+  let sum: Score | null = null;
+  for (const o of RUN_OBSERVERS) {
+    const one = forward(runs, called, o);
+    const share = Math.log(o.share);
+    if (!sum) sum = { logLik: one.logLik + share, prefix: one.prefix.map((p) => p + share), cost: one.cost };
+    else {
+      sum.logLik = logAdd(sum.logLik, one.logLik + share);
+      for (let m = 0; m < called.length; m++) sum.prefix[m] = logAdd(sum.prefix[m], one.prefix[m] + share);
+    }
+  }
+  if (against && called.length && sum!.prefix[called.length - 1] < against.prefix[called.length - 1] - 22)
+    sum!.logLik = -Infinity;
+  return sum!;
+}
+
+function forward({ runs, next }: Runs, called: readonly Run[], o: RunObserver): Score {
   const n = runs.length;
   const prefix = new Float64Array(called.length);
   const extra = o.extra * ANY_NUMBER;
@@ -131,7 +143,6 @@ function forward({ runs, next }: Runs, called: readonly Run[], o: RunObserver, a
     history.push({ weight, scale });
     total = scale;
     prefix[m] = total;
-    if (against && total < against.prefix[m] - 22) return { logLik: -Infinity, prefix, cost: m + 1 };
   }
   return { logLik: total, prefix, cost: prefix.length };
 }
@@ -200,26 +211,44 @@ function spansOf({ runs, loopAt }: Runs, unrolled: readonly number[]): Span[] {
   return spans;
 }
 
-/** Numbers taken in groups as a code has digits, with every offset a fixed code may give: only a source of proposals. */
-function firstShowings(dialect: Dialect, called: readonly Run[]): Showing[] {
+/** So many ways of grouping are proposed from. */
+const GROUPINGS = 4;
+
+/**
+ * Numbers taken in groups as a code has digits, begun at every offset, and with every number that may be a group of its own (a
+ * separator, say) left out once: those under which most codes stand again. Only a source of proposals.
+ */
+function firstShowings(dialect: Dialect, called: readonly Run[]): Showing[][] {
   const fixed = fixedCodes(dialect);
   const showing = (runs: Run[]): Showing => {
     const code = codeOf(dialect, runs);
     return { runs, code, fixed: code !== null && fixed.includes(code) };
   };
-  if (dialect.digits.style !== "counted") return called.map((run) => showing([run]));
-  const [digits] = dialect.digits.count;
-  // Of the offsets the one under which most groups repeat what stood before them.
-  const at = (offset: number) => {
-    const out: Showing[] = [];
-    for (let i = offset; i + digits <= called.length; i += digits) out.push(showing(called.slice(i, i + digits)));
-    return out;
-  };
-  const merit = (rows: Showing[]) =>
-    rows.filter((s) => s.code !== null).length +
-    rows.filter((s) => s.fixed).length +
-    rows.length -
-    new Set(rows.map((s) => s.code)).size;
-  const offsets = Array.from({ length: digits }, (_, k) => at(k)).sort((a, b) => merit(b) - merit(a));
-  return offsets[0];
+  if (dialect.digits.style !== "counted") return [called.map((run) => showing([run]))];
+  const lone = new Set(
+    dialect.phases.flatMap((p) => (p.kind === "group" && typeof p.flashes === "number" ? [p.flashes] : [])),
+  );
+  const ways: { rows: Showing[]; merit: number }[] = [];
+  for (const digits of dialect.digits.count)
+    for (let offset = 0; offset < digits; offset++)
+      for (let alone = -1; alone < called.length; alone++) {
+        if (alone >= 0 && (alone < offset || (alone - offset) % digits !== 0 || !lone.has(called[alone].short)))
+          continue;
+        const rows: Showing[] = [];
+        for (let i = offset; i < called.length;) {
+          const size = i === alone ? 1 : digits;
+          if (i + size <= called.length) rows.push(showing(called.slice(i, i + size)));
+          i += size;
+        }
+        const codes = rows.map((s) => s.code);
+        const again = codes.filter((c, i) => c !== null && codes.indexOf(c) < i).length;
+        ways.push({
+          rows,
+          merit: 2 * again + rows.filter((s) => s.fixed).length + codes.filter((c) => c !== null).length,
+        });
+      }
+  return ways
+    .sort((a, b) => b.merit - a.merit)
+    .slice(0, GROUPINGS)
+    .map((w) => w.rows);
 }

@@ -160,7 +160,7 @@ function placeMarks(dialect: Dialect, track: Track, flat: Flat, { flash }: Align
 }
 
 /** Marks without any dialect: intervals of any length, scale-free. A show that explains less than this explains nothing. */
-function noiseLog(track: Track): number {
+export function noiseLog(track: Track): number {
   let log = Math.log(1e-4);
   for (let m = 0; m < track.onset.length; m++) {
     log += m ? -Math.log(Math.max(60, track.onset[m] - track.onset[m - 1]) * Math.log(200)) : -Math.log(5000);

@@ -121,7 +121,7 @@ function summary(vehicle: Vehicle, job: Job | null, last: Job | null, readings: 
   const expected = vehicle.changes.flatMap((c) => c.codes);
   const tail = expected.length ? ` · ${expected.join(", ")} expected` : "";
   if (job) {
-    const reading = readings.filter((r) => r.job === job.id).at(-1);
+    const reading = readings.filter((r) => r.job === job.id && (r.recordedAt || r.marks.length > 0)).at(-1);
     if (!reading) return `${job.title}${tail}`;
     if (!reading.recordedAt) return `reading broken off after ${reading.marks.length} marks${tail}`;
     const codes = reading.result?.codes ?? [];

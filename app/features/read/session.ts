@@ -39,7 +39,8 @@ export class ReadingSession {
   constructor(private data: JobData) {
     const { readings, access } = data;
     const usual: Input = access.dialect.digits.style === "long-short" ? "hold" : "tap";
-    const stored = readings.findLast((r) => !r.recordedAt && r.system === access.system);
+    // An empty one holds nothing to go on with.
+    const stored = readings.findLast((r) => !r.recordedAt && r.system === access.system && r.marks.length > 0);
     this.state = {
       phase: !stored ? "ready" : stored.until === null ? "interrupted" : "stopped",
       reading: stored ?? this.blank(usual),
@@ -73,8 +74,11 @@ export class ReadingSession {
     else this.store(reading);
   };
 
-  /** Begins to watch without a mark. */
-  watch = (): void => this.store(this.begun(Date.now(), 0), { phase: "watching" });
+  /** Begins to watch without a mark; there is nothing to store yet. */
+  watch = (): void => {
+    this.set({ reading: this.begun(Date.now(), 0), phase: "watching" });
+    this.decode();
+  };
 
   /** A flash begins (or is tapped) at the clock time `at`. */
   down = (at: number, kind?: Mark["kind"]): void => {

@@ -1,0 +1,34 @@
+import { logAdd } from "./align";
+import type { Dialect } from "./dialect";
+import { trackOf, type Evidence } from "./evidence";
+import { priorOf } from "./prior";
+import { search } from "./search";
+import { timedView } from "./timed-view";
+
+export interface Ranked {
+  dialect: string;
+  probability: number;
+}
+
+/**
+ * Which dialect a lamp speaks, when the make is not known: each is given the best it can do with the evidence, and the
+ * probabilities are shared out by that. A lamp that showed nothing tells nothing: then all are alike.
+ * Dialects that need a button are left out, since a lamp alone cannot show them.
+ */
+export function identify(dialects: readonly Dialect[], evidence: Evidence): Ranked[] {
+  const able = dialects.filter((d) => d.advance === "self");
+  const logs = able.map((dialect) => {
+    const track = trackOf(evidence, dialect.rest);
+    if (!track.onset.length) return null;
+    const view = timedView(dialect, track);
+    return search(dialect, view, priorOf(dialect)).reduce((sum, c) => logAdd(sum, c.log), view.noise);
+  });
+  const told = logs.filter((l) => l !== null);
+  if (!told.length) return able.map((d) => ({ dialect: d.id, probability: 1 / able.length }));
+  const max = Math.max(...told);
+  const weights = logs.map((l) => (l === null ? 0 : Math.exp(l - max)));
+  const sum = weights.reduce((a, b) => a + b, 0);
+  return able
+    .map((d, i) => ({ dialect: d.id, probability: weights[i] / sum }))
+    .sort((a, b) => b.probability - a.probability);
+}

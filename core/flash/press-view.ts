@@ -1,0 +1,153 @@
+import { score } from "./align";
+import { fixedCodes, type Dialect } from "./dialect";
+import { codeOf } from "./digits";
+import { trackOf, type Press, type Track } from "./evidence";
+import { flatten, type Flat } from "./flat";
+import { OBSERVERS, RUN_OBSERVERS, type Observer } from "./observer";
+import { heard } from "./runs-view";
+import type { Section, Unit } from "./show";
+import { TEMPO_MAX, TEMPO_MIN } from "./tempo";
+import { noiseLog } from "./timed-view";
+import type { View } from "./view";
+
+/** What each press shows, in order, round and round: one unit a press. */
+interface Presses {
+  units: Unit[];
+  counts: number[];
+}
+
+const TEMPI = Array.from({ length: 9 }, (_, i) => TEMPO_MIN * (TEMPO_MAX / TEMPO_MIN) ** (i / 8));
+/** After the last flash it must have rested this long (in flash periods) before the press counts as seen whole. */
+const QUIET_PERIODS = 1.7;
+
+/** Dialects that show one code a press: the view in which press k shows code k of the list, round and round. */
+export function pressView(dialect: Dialect, presses: readonly Press[]): View<Presses> {
+  const tracks = presses.map((p, k) => trackOfPress(dialect, p, presses[k + 1]?.press ?? p.until));
+  const mode = tracks[0]?.mode ?? "edges";
+  const longest = tracks.reduce((n, t) => Math.max(n, t.onset.length), 1);
+  const before = dialect.empty?.kind === "group" ? dialect.empty.beforeMs : 0;
+  const flats = new Map<number, Flat>();
+  const flatOf = (count: number): Flat => {
+    let flat = flats.get(count);
+    if (!flat) {
+      flat = flatten({ lead: runOf(dialect, count), loop: null, ends: "rest" }, mode);
+      flats.set(count, (flat = { ...flat, first: before }));
+    }
+    return flat;
+  };
+  const logs = (tempo: number, o: Observer) => {
+    const memo = new Map<string, number>();
+    return (k: number, count: number): number => {
+      const key = `${k} ${count}`;
+      let log = memo.get(key);
+      if (log === undefined) memo.set(key, (log = score(tracks[k], flatOf(count), tempo, o).logLik));
+      return log;
+    };
+  };
+  // Tempo and observer: those under which the best count of each press explains most.
+  let best = { tempo: 1, sum: -Infinity, log: logs(1, OBSERVERS[mode][0]) };
+  for (const o of OBSERVERS[mode])
+    for (const tempo of TEMPI) {
+      const log = logs(tempo, o);
+      const sum = tracks.reduce((s, t, k) => s + Math.max(...around(t.onset.length, longest).map((c) => log(k, c))), 0);
+      if (sum > best.sum) best = { tempo, sum, log };
+    }
+  const period = (dialect.marks.short + dialect.gaps.flash) * best.tempo;
+  const whole = tracks.map((t) => !t.onset.length || t.until - t.onset[t.onset.length - 1] > QUIET_PERIODS * period);
+  return viewOf(
+    dialect,
+    tracks.map((t) => t.onset.length),
+    best.log,
+    whole,
+    best.tempo,
+    tracks.reduce((s, t) => s + noiseLog(t), 0),
+  );
+}
+
+/** One number a press, as somebody called it out. */
+export function calledPressView(dialect: Dialect, counts: readonly number[]): View<Presses> {
+  const log = (k: number, count: number) =>
+    Math.log(RUN_OBSERVERS.reduce((p, o) => p + o.share * heard(count, counts[k], o), 0));
+  return viewOf(
+    dialect,
+    counts,
+    log,
+    counts.map(() => true),
+    1,
+    counts.length * Math.log(1 / 60) - 3,
+  );
+}
+
+function viewOf(
+  dialect: Dialect,
+  seen: readonly number[],
+  log: (press: number, count: number) => number,
+  whole: readonly boolean[],
+  tempo: number,
+  noise: number,
+): View<Presses> {
+  const fixed = fixedCodes(dialect);
+  const showings = seen
+    .filter((n) => n > 0)
+    .map((n) => {
+      const runs = [{ long: 0, short: n }];
+      const code = codeOf(dialect, runs);
+      return { runs, code, fixed: code !== null && fixed.includes(code) };
+    });
+  return {
+    firsts: [{ showings, assume: () => undefined }],
+    prepare: (show) => {
+      const units = [...new Set([...show.lead.flashes, ...(show.loop?.flashes ?? [])].map((f) => f.unit))];
+      const all = [...show.lead.flashes, ...(show.loop?.flashes ?? [])];
+      return { units, counts: units.map((u) => all.filter((f) => f.unit === u).length) };
+    },
+    score: ({ counts }, against) => {
+      const prefix = new Float64Array(seen.length);
+      let sum = 0;
+      for (let k = 0; k < seen.length; k++) {
+        sum += counts.length ? log(k, counts[k % counts.length]) : -50;
+        prefix[k] = sum;
+        if (against && sum < against.prefix[k] - 22) return { logLik: -Infinity, prefix, cost: k + 1 };
+      }
+      return { logLik: sum, prefix, cost: seen.length };
+    },
+    refit: () => false,
+    spans: ({ units }) =>
+      units.length
+        ? seen.map((_, k) => ({ unit: units[k % units.length], pass: Math.floor(k / units.length), full: whole[k] }))
+        : [],
+    place: () => ({ onsets: [], assignment: [], missed: [] }),
+    noise,
+    litAtEnd: null,
+    count: seen.length,
+    tempo,
+  };
+}
+
+function trackOfPress(dialect: Dialect, { press, edges, taps }: Press, until: number): Track {
+  return trackOf(
+    edges
+      ? { mode: "edges", edges: edges.map(([t, lit]) => [t - press, lit] as const), until: until - press }
+      : { mode: "taps", taps: (taps ?? []).map((t) => t - press), until: until - press },
+    dialect.rest,
+  );
+}
+
+/** A single run of so many flashes, as a section. */
+function runOf(dialect: Dialect, count: number): Section {
+  const period = dialect.marks.short + dialect.gaps.flash;
+  const unit: Unit = { kind: "code", code: String(count), phase: 0, repeat: 0 };
+  const before = dialect.empty?.kind === "group" ? dialect.empty.beforeMs : 0;
+  const flashes = Array.from({ length: count }, (_, i) => ({
+    at: before + i * period,
+    ms: dialect.marks.short,
+    unit,
+    digit: 0,
+    long: false,
+  }));
+  return { flashes, ms: before + count * period };
+}
+
+function around(n: number, longest: number): number[] {
+  return [n - 2, n - 1, n, n + 1, n + 2].filter((c) => c >= 1 && c <= longest + 2);
+}
