@@ -61,12 +61,12 @@ export function evidenceOfCase(c: Case): Evidence | Called | Pressed {
 }
 
 /** Goes through the cases of a file; a bad line is named on standard error and the rest goes on. Exit code 1 if any was bad. */
-export function eachCase(file: string, use: (c: Case) => void): number {
+export function eachCase(file: string, each: (c: Case) => void): number {
   let bad = 0;
   for (const [i, line] of readText(file).split("\n").entries()) {
     if (!line.trim()) continue;
     try {
-      use(JSON.parse(line) as Case);
+      each(JSON.parse(line) as Case);
     } catch (error) {
       bad++;
       console.error(`line ${i + 1}: ${(error as Error).message}`);

@@ -4,9 +4,6 @@ import type { Candidate } from "./search";
 import { isEmpty } from "./show";
 import type { View } from "./view";
 
-/** Candidates that far behind the best (nats) say nothing. */
-const REACH = 14;
-const MOST = 40;
 /** `complete` is claimed only above this. */
 const SURE_OF_WHOLE = 0.99;
 
@@ -32,23 +29,26 @@ export function decide<P>(
   onsets: readonly number[],
 ): Decoded {
   if (!candidates.length) return misfit(dialect, view, onsets);
-  const top = candidates.filter((c) => c.log > candidates[0].log - REACH).slice(0, MOST);
-  const max = Math.max(view.noise, top[0].log);
-  const sum = top.reduce((s, c) => s + Math.exp(c.log - max), 0) + Math.exp(view.noise - max);
+  const max = Math.max(view.noise, candidates[0].log);
+  const sum = candidates.reduce((s, c) => s + Math.exp(c.log - max), 0) + Math.exp(view.noise - max);
   if (Math.exp(view.noise - max) / sum > 0.5) return misfit(dialect, view, onsets);
-  const told: Told<P>[] = top.map((c) => ({ c, p: Math.exp(c.log - max) / sum, ...tell(dialect, view, c) }));
+  const told: Told<P>[] = candidates.map((c) => ({ c, p: Math.exp(c.log - max) / sum, ...tell(dialect, view, c) }));
 
+  // Rounding may carry a sum of probabilities a hair above 1.
+  const share = (holds: (t: Told<P>) => boolean) =>
+    Math.min(
+      1,
+      told.reduce((s, t) => s + (holds(t) ? t.p : 0), 0),
+    );
   const says = (t: Told<P>) => `${t.state} ${t.shown.join(" ")}`;
   const answers = [...new Map(told.map((t) => [says(t), t])).values()];
   const [{ a, p }] = answers
-    .map((answer) => ({ a: answer, p: told.reduce((s, t) => s + (agrees(answer, t) ? t.p : 0), 0) }))
+    .map((answer) => ({ a: answer, p: share((t) => agrees(answer, t)) }))
     .sort((x, y) => y.p - x.p);
   const lead = told.filter((t) => agrees(a, t)).sort((x, y) => y.p - x.p)[0];
   const rival = told.find((t) => !agrees(a, t) && says(t) !== says(a));
-  const completeness = told.reduce((s, t) => s + (t.complete && says(t) === says(a) ? t.p : 0), 0);
-  const codeConfidence = Object.fromEntries(
-    a.shown.map((code) => [code, told.reduce((s, t) => s + (t.all.includes(code) ? t.p : 0), 0)]),
-  );
+  const completeness = share((t) => t.complete && says(t) === says(a));
+  const codeConfidence = Object.fromEntries(a.shown.map((code) => [code, share((t) => t.all.includes(code))]));
   return {
     state: a.state,
     codes: a.shown,
@@ -56,7 +56,7 @@ export function decide<P>(
     cylinders: lead.c.h.cylinders,
     complete: completeness > SURE_OF_WHOLE,
     completeness,
-    confidence: Math.min(1, p),
+    confidence: p,
     codeConfidence,
     runnerUp: rival ? { codes: rival.shown, state: rival.state, probability: rival.p } : null,
     tempo: view.tempo,

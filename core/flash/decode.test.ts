@@ -32,6 +32,8 @@ describe("decode(encode(x)) = x", () => {
             );
             expect(got).toMatchObject({ state: "codes", codes: ordered(d, list), complete: true });
             expect(got.confidence).toBeGreaterThan(0.95);
+            for (const p of [got.confidence, got.completeness, ...Object.values(got.codeConfidence)])
+              expect(p).toBeLessThanOrEqual(1);
             expect(Math.abs(got.tempo / speed - 1)).toBeLessThan(0.02);
           },
         ),
@@ -156,7 +158,8 @@ describe("decode never throws", () => {
         fc.property(evidence, (e) => {
           const got = decode(d, e);
           expect(got.confidence).toBeGreaterThanOrEqual(0);
-          expect(got.confidence).toBeLessThanOrEqual(1 + 1e-9);
+          for (const p of [got.confidence, got.completeness, ...Object.values(got.codeConfidence)])
+            expect(p).toBeLessThanOrEqual(1);
         }),
         { numRuns: 40 },
       );

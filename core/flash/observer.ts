@@ -59,6 +59,6 @@ export interface RunObserver {
 
 export const RUN_OBSERVERS: readonly RunObserver[] = [
   { wrong: 0.002, skip: 0.001, extra: 0.001, share: 0.3 },
-  { wrong: 0.02, skip: 0.006, extra: 0.004, share: 0.4 },
-  { wrong: 0.06, skip: 0.015, extra: 0.01, share: 0.3 },
+  { wrong: 0.03, skip: 0.006, extra: 0.004, share: 0.4 },
+  { wrong: 0.08, skip: 0.015, extra: 0.01, share: 0.3 },
 ];

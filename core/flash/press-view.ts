@@ -111,6 +111,8 @@ function viewOf(
       }
       return { logLik: sum, prefix, cost: seen.length };
     },
+    weigh: ({ counts }) =>
+      seen.reduce((sum, _, k) => sum + (counts.length ? log(k, counts[k % counts.length]) : -50), 0),
     refit: () => false,
     spans: ({ units }) =>
       units.length

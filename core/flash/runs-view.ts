@@ -29,6 +29,7 @@ export function runsView(dialect: Dialect, called: readonly Run[]): View<Runs> {
     firsts: firstShowings(dialect, called).map((showings) => ({ showings, assume: () => undefined })),
     prepare: runsOfShow,
     score: (runs, against) => mixed(runs, called, against),
+    weigh: (runs) => mixed(runs, called).logLik,
     refit: () => false,
     spans: (runs) => spansOf(runs, viterbi(runs, called, RUN_OBSERVERS[1])),
     place: () => ({ onsets: [], assignment: [], missed: [] }),

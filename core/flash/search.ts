@@ -19,6 +19,10 @@ const CYLINDERS = [4, 6, 8, 3, 5, 10, 12];
 const BEAM_WIDTH = 3;
 const MAX_ROUNDS = 14;
 const POOL = 30;
+const BEGINNINGS = 8;
+/** Candidates further behind the best (nats) say nothing; and no more than so many are judged. */
+const IN_QUESTION = 16;
+const MOST = 40;
 const MAX_REFITS = 3;
 /** The whole search may go over the evidence as often as this: its cost stays in proportion to the number of marks. */
 const BUDGET = 500;
@@ -48,6 +52,7 @@ export function search<P>(dialect: Dialect, view: View<P>, prior: (h: Hypothesis
   };
 
   let best: Candidate<P> | null = null;
+  const begun: Candidate<P>[] = [];
   let assume: () => void = () => undefined;
   for (const first of view.firsts) {
     first.assume();
@@ -58,6 +63,7 @@ export function search<P>(dialect: Dialect, view: View<P>, prior: (h: Hypothesis
     for (const faults of lists)
       for (const cylinders of engines.length ? engines.slice(0, 3) : [null]) {
         const c = assess({ faults, cylinders }, best?.score);
+        if (c) begun.push(c);
         if (c && (!best || c.log > best.log)) {
           best = c;
           assume = first.assume;
@@ -75,7 +81,14 @@ export function search<P>(dialect: Dialect, view: View<P>, prior: (h: Hypothesis
     if (!from) return;
     best = from;
     tried.set(keyOf(best.h), best);
-    let beam = [best];
+    // The best beginnings stay in the race: what a neighbour by neighbour climb would not reach from the best of them.
+    for (const { h } of begun.sort((a, b) => b.log - a.log).slice(0, BEGINNINGS)) {
+      const c = tried.has(keyOf(h)) ? null : assess(h);
+      if (!c) continue;
+      tried.set(keyOf(h), c);
+      if (c.log > best.log) best = c;
+    }
+    let beam = [...tried.values()].sort((a, b) => b.log - a.log).slice(0, BEAM_WIDTH);
     const expanded = new Set<string>();
     for (let round = 0; round < MAX_ROUNDS; round++) {
       const next = beam.filter((c) => !expanded.has(keyOf(c.h)));
@@ -119,5 +132,11 @@ export function search<P>(dialect: Dialect, view: View<P>, prior: (h: Hypothesis
     const c = tried.has(keyOf(h)) ? null : assess(h, best.score);
     if (c) tried.set(`${keyOf(h)}+`, { ...c, log: c.log + Math.log(open.length) });
   }
-  return [...tried.values()].sort((a, b) => b.log - a.log);
+  // Among those still in question, weigh all kinds of observer, not only the one that fits best.
+  const ranked = [...tried.values()].sort((a, b) => b.log - a.log);
+  return ranked
+    .filter((c) => c.log > ranked[0].log - IN_QUESTION)
+    .slice(0, MOST)
+    .map((c) => ({ ...c, log: c.log - c.score.logLik + view.weigh(c.prepared) }))
+    .sort((a, b) => b.log - a.log);
 }

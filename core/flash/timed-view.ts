@@ -1,4 +1,4 @@
-import { align, foldedIndex, score, type Alignment } from "./align";
+import { align, foldedIndex, logAdd, score, type Alignment } from "./align";
 import type { Assigned } from "./answer";
 import type { Dialect } from "./dialect";
 import type { Track } from "./evidence";
@@ -34,6 +34,9 @@ export function timedView(dialect: Dialect, track: Track): View<Flat> {
     firsts: tempi.map((t) => ({ showings: firstReading(dialect, track, t), assume: () => assume(t) })),
     prepare: (show) => flatten(show, track.mode),
     score: (flat, against) => score(track, flat, tempo, observer, against),
+    weigh: (flat) =>
+      observers.reduce((sum, o) => logAdd(sum, score(track, flat, tempo, o).logLik), -Infinity) -
+      Math.log(observers.length),
     refit: (flat) => {
       const fitted = refitTempo(track, flat, alignment(flat), observer);
       const [best] = observers

@@ -31,6 +31,8 @@ export interface View<P> {
   firsts: readonly { showings: readonly Showing[]; assume: () => void }[];
   prepare: (show: Show) => P;
   score: (prepared: P, against?: Score) => Score;
+  /** Log probability with every kind of observer weighed in, as far as the view knows kinds. */
+  weigh: (prepared: P) => number;
   /** Fits what the view assumes (tempo, observer) to a show; false when nothing changed. */
   refit: (prepared: P) => boolean;
   spans: (prepared: P) => Span[];

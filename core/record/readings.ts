@@ -8,6 +8,11 @@ export function recorded(readings: readonly Reading[], system: string): Reading[
     .sort((a, b) => a.startedAt.localeCompare(b.startedAt));
 }
 
+/** Was this system cleared in this job? */
+export function wasCleared(job: Job, system: string): boolean {
+  return job.clears.some((c) => c.system === system);
+}
+
 /** The latest reading before the last clear, and those after it: what the proof compares. */
 export function beforeAndAfter(
   job: Job,
@@ -18,7 +23,7 @@ export function beforeAndAfter(
   const clear = job.clears.filter((c) => c.system === system).at(-1);
   if (!clear) return { before: all.at(-1) ?? null, after: [] };
   const before = all.filter((r) => r.recordedAt! <= clear.at);
-  return { before: before.at(-1) ?? null, after: all.filter((r) => r.startedAt > clear.at) };
+  return { before: before.at(-1) ?? null, after: all.filter((r) => r.recordedAt! > clear.at && r.run !== "before") };
 }
 
 export function codesRead(reading: Reading): CodesRead {

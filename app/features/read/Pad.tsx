@@ -84,9 +84,8 @@ export function Pad({
     onUp(at);
   };
   useEffect(() => {
-    const clock = (e: Event) => performance.timeOrigin + e.timeStamp;
     const elsewhere = (e: KeyboardEvent) =>
-      (e.target as HTMLElement).closest("input, textarea, select, button, a, [role=radio], [role=tab]");
+      (e.target as HTMLElement).closest("input, textarea, select, button, [role=radio], [role=tab]");
     const onKeyDown = (e: KeyboardEvent) => {
       if (e.repeat || e.ctrlKey || e.metaKey || e.altKey) return;
       const typing = (e.target as HTMLElement).closest("input, textarea, select");
@@ -94,12 +93,12 @@ export function Pad({
       const key = keys.find((k) => k.code === e.code);
       if (!key || (key.code === "Space" ? elsewhere(e) : typing)) return;
       e.preventDefault();
-      press(key, clock(e));
+      press(key, e.timeStamp);
     };
     const onKeyUp = (e: KeyboardEvent) => {
       if (!keys.some((k) => k.code === e.code) || lit !== e.code) return;
       e.preventDefault();
-      release(clock(e));
+      release(e.timeStamp);
     };
     addEventListener("keydown", onKeyDown);
     addEventListener("keyup", onKeyUp);
@@ -115,8 +114,8 @@ export function Pad({
           key={key.code}
           autoFocus={i === 0}
           data-lit={lit === key.code || undefined}
-          onPressStart={() => press(key, performance.timeOrigin + performance.now())}
-          onPressEnd={() => release(performance.timeOrigin + performance.now())}
+          onPressStart={() => press(key, performance.now())}
+          onPressEnd={() => release(performance.now())}
         >
           <strong>{key.label}</strong>
           <span>

@@ -5,6 +5,7 @@ import { useNavigate, useRevalidator } from "react-router";
 import styled from "styled-components";
 import { lockOf, withReading } from "@core/record/job";
 import { traceOf } from "@core/record/evidence";
+import { wasCleared } from "@core/record/readings";
 import { writeTrace } from "@core/lamp/trace";
 import type { Dialect } from "@core/flash/dialect";
 import type { Input, Reading } from "@core/record/types";
@@ -108,7 +109,7 @@ function Watch({ data }: { data: JobData }) {
           onChange={(system) => send({ intent: "system", system })}
         />
       )}
-      {job.clears.length > 0 && <RunChoice value={run} onChange={session.setRun} />}
+      {wasCleared(job, access.system) && <RunChoice value={run} onChange={session.setRun} />}
       {phase === "interrupted" && <Interrupted session={session} />}
       <Codes session={session} />
       {some && (
@@ -214,7 +215,7 @@ function Actions({ session, data: { job, access } }: { session: ReadingSession; 
     const reading = await session.finish();
     await changeJob(job.id, (j) => withReading(j, reading, access.name, reading.recordedAt!));
     await revalidator.revalidate();
-    await navigate(`/jobs/${job.id}/${job.clears.length ? "prove" : "meaning"}`);
+    await navigate(`/jobs/${job.id}/${wasCleared(job, access.system) ? "prove" : "meaning"}`);
   };
   if (phase === "ready")
     return input === "trace" ? null : (

@@ -2,6 +2,7 @@ import type { Decoded } from "@core/flash/decode";
 import { entriesFor } from "@core/pack/scope";
 import { editMarks, type MarkEdit } from "@core/record/edit";
 import { evidenceOf } from "@core/record/evidence";
+import { wasCleared } from "@core/record/readings";
 import { RECORD_VERSION, type Input, type Mark, type Reading } from "@core/record/types";
 import { newId, readingWriter, remove } from "~/store/db";
 import type { JobData } from "~/store/job-data";
@@ -32,6 +33,8 @@ export class ReadingSession {
   state: SessionState;
   private listeners = new Set<() => void>();
   private save = readingWriter();
+  /** Wall clock of this session: fixed once, then monotonic, so that a clock that is set in the middle moves no mark. */
+  private clock = Date.now() - performance.now();
   private held: number | null = null;
   private decoding = false;
   private again = false;
@@ -64,7 +67,7 @@ export class ReadingSession {
   };
 
   /** ms since the start of watching. */
-  now = (): number => Math.max(0, Date.now() - this.startedAt);
+  now = (): number => Math.max(0, performance.now() + this.clock - this.startedAt);
 
   setInput = (input: Input): void => this.set({ reading: { ...this.state.reading, input } });
 
@@ -76,17 +79,17 @@ export class ReadingSession {
 
   /** Begins to watch without a mark; there is nothing to store yet. */
   watch = (): void => {
-    this.set({ reading: this.begun(Date.now(), 0), phase: "watching" });
+    this.set({ reading: this.begun(performance.now(), 0), phase: "watching" });
     this.decode();
   };
 
-  /** A flash begins (or is tapped) at the clock time `at`. */
+  /** A flash begins (or is tapped) at the page's time `at`, ms, as events carry it. */
   down = (at: number, kind?: Mark["kind"]): void => {
     if (this.state.phase !== "ready" && this.state.phase !== "watching") return;
     const reading = this.begun(at, LEAD_MS);
     const id = Math.max(0, ...reading.marks.map((m) => m.id)) + 1;
     this.held = reading.input === "hold" ? id : null;
-    const t = Math.max(0, Math.round(at - Date.parse(reading.startedAt)));
+    const t = Math.max(0, Math.round(at + this.clock - Date.parse(reading.startedAt)));
     this.change({ ...reading, marks: [...reading.marks, kind ? { id, t, kind } : { id, t }] }, "watching");
   };
 
@@ -96,7 +99,7 @@ export class ReadingSession {
     if (id === null) return;
     this.held = null;
     const { reading } = this.state;
-    const up = (m: Mark) => Math.max(m.t + 20, Math.round(at - this.startedAt));
+    const up = (m: Mark) => Math.max(m.t + 20, Math.round(at + this.clock - this.startedAt));
     this.store({ ...reading, marks: reading.marks.map((m) => (m.id === id ? { ...m, up: up(m) } : m)) });
   };
 
@@ -128,13 +131,16 @@ export class ReadingSession {
 
   /** Takes a whole trace as the reading. */
   load = (marks: Mark[], until: number): void => {
-    const startedAt = new Date(Date.now() - until).toISOString();
+    // When it was taken is not in the file: it counts from now, after whatever was done before.
+    const startedAt = new Date().toISOString();
     this.change({ ...this.state.reading, input: "trace", startedAt, marks, until, pauses: [] }, "stopped");
   };
 
   /** The reading with its final result, stored. */
   finish = async (): Promise<Reading> => {
     const { reading, phase } = this.state;
+    // What is tapped from here on belongs to no reading.
+    this.set({ phase: "stopped" });
     const until = reading.until ?? (phase === "interrupted" ? this.lastSeen() : Math.round(this.now()));
     const { state, codes, memories, complete, confidence, codeConfidence } = await this.ask(reading, until);
     const lengths = reading.input === "hold" || reading.input === "trace";
@@ -169,7 +175,7 @@ export class ReadingSession {
       way: access.way.id,
       dialect: access.dialect.id,
       input,
-      run: job.clears.length ? "key-on" : "before",
+      run: wasCleared(job, access.system) ? "key-on" : "before",
       startedAt: NOT_STARTED,
       marks: [],
       pauses: [],
@@ -182,7 +188,7 @@ export class ReadingSession {
   private begun(at: number, lead: number): Reading {
     const { reading } = this.state;
     return reading.startedAt === NOT_STARTED
-      ? { ...reading, startedAt: new Date(Math.round(at - lead)).toISOString() }
+      ? { ...reading, startedAt: new Date(Math.round(at + this.clock - lead)).toISOString() }
       : reading;
   }
 

@@ -1,0 +1,18 @@
+import { expect, it } from "vitest";
+import { openDoc } from "@core/record/schema";
+import { buildDemo } from "./demo";
+
+it("the demo fleet opens as any other records do, and was read right", () => {
+  const docs = buildDemo(Date.UTC(2026, 10, 24));
+  for (const doc of docs) expect(openDoc(doc.id, JSON.parse(JSON.stringify(doc)))).toEqual({ doc });
+  const codes = docs.flatMap((d) => (d.kind === "reading" ? [[d.id, d.result?.codes.join(" ")]] : []));
+  expect(Object.fromEntries(codes)).toEqual({
+    "demo-job-six-1": "14 35",
+    "demo-job-pickup-1": "21 27",
+    "demo-job-pickup-2": "",
+    "demo-job-old-1": "5 21",
+    "demo-job-old-2": "5",
+    "demo-job-hatch-1": "14 27",
+    "demo-job-hatch-2": "27",
+  });
+});
