@@ -6,8 +6,6 @@ import { I18nProvider } from "react-aria-components/I18nProvider";
 import { Links, Meta, Outlet, Scripts, ScrollRestoration, useRouteLoaderData } from "react-router";
 import type { Route } from "./+types/root";
 import { useNonce } from "./nonce";
-import { Main, TopBar } from "./ui/Frame";
-import { Problem } from "./ui/Problem";
 import { GlobalStyle } from "./ui/theme";
 
 export function loader({ request }: Route.LoaderArgs) {
@@ -61,13 +59,4 @@ export default function Root({ loaderData }: Route.ComponentProps) {
   );
 }
 
-export function ErrorBoundary({ error }: Route.ErrorBoundaryProps) {
-  return (
-    <>
-      <TopBar />
-      <Main id="work">
-        <Problem error={error} />
-      </Main>
-    </>
-  );
-}
+export { PageProblem as ErrorBoundary } from "./ui/Problem";

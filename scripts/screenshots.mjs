@@ -46,6 +46,10 @@ try {
   await page.getByRole("list", { name: "Vehicles" }).waitFor();
   await shot("garage");
   await page.getByRole("link", { name: "Go on with SM 418 T" }).click();
+  await page.getByRole("link", { name: /Story/ }).click();
+  await heading("What does the owner say?");
+  await shot("job");
+  await page.getByRole("link", { name: "Lamp check" }).click();
   await page.getByRole("button", { name: /Stays lit/ }).click();
   await page.getByRole("link", { name: "On to the hook-up" }).click();
   for (const what of ["Engine off", "Parking brake on", "All consumers off: fan, lights, radio"])

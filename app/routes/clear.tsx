@@ -1,1 +1,2 @@
 export { ClearStep as default } from "~/features/clear/ClearStep";
+export { StepProblem as ErrorBoundary } from "~/ui/Problem";

@@ -113,3 +113,5 @@ export default function Garage({ loaderData }: Route.ComponentProps) {
     </>
   );
 }
+
+export { PageProblem as ErrorBoundary } from "~/ui/Problem";

@@ -1,1 +1,2 @@
 export { HookUp as default } from "~/features/hook-up/HookUp";
+export { StepProblem as ErrorBoundary } from "~/ui/Problem";

@@ -19,7 +19,6 @@ import { readJobData } from "~/store/job-data";
 import type { JobIntent } from "~/store/use-job";
 import { Plate } from "~/ui/bits";
 import { Opening, TopBar } from "~/ui/Frame";
-import { Problem } from "~/ui/Problem";
 import { wide } from "~/ui/theme";
 import type { Route } from "./+types/job";
 
@@ -63,6 +62,11 @@ export async function clientAction({ request, params }: Route.ClientActionArgs) 
     case "radio": {
       const vehicle = await readVehicle((await readJobData(id)).vehicle.id);
       return void (await write({ ...vehicle, radio: what.radio }));
+    }
+    case "change": {
+      const { vehicle } = await readJobData(id);
+      await write({ ...vehicle, changes: [...vehicle.changes, { text: what.text, codes: what.codes }] });
+      return void (await changeJob(id, (j) => note(j, "story", `Changed on the vehicle: ${what.text}.`, now)));
     }
     case "clear-begin":
       return void (await changeJob(id, (j) => beginClear(j, what.way, title(what.way), now)));
@@ -143,13 +147,4 @@ export default function JobPage({ loaderData }: Route.ComponentProps) {
   );
 }
 
-export function ErrorBoundary({ error }: Route.ErrorBoundaryProps) {
-  return (
-    <>
-      <TopBar />
-      <Work id="work" style={{ padding: "0 24px" }}>
-        <Problem error={error} />
-      </Work>
-    </>
-  );
-}
+export { PageProblem as ErrorBoundary } from "~/ui/Problem";

@@ -1,1 +1,2 @@
 export { ReadStep as default } from "~/features/read/ReadStep";
+export { StepProblem as ErrorBoundary } from "~/ui/Problem";

@@ -79,3 +79,5 @@ export default function SettingsPage({ loaderData: settings }: Route.ComponentPr
     </>
   );
 }
+
+export { PageProblem as ErrorBoundary } from "~/ui/Problem";

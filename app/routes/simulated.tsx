@@ -40,3 +40,5 @@ export const meta: Route.MetaFunction = () => [{ title: "Simulated vehicle · Kl
 export default function SimulatedPage({ loaderData }: Route.ComponentProps) {
   return <SimulatedVehicle {...loaderData} />;
 }
+
+export { PageProblem as ErrorBoundary } from "~/ui/Problem";

@@ -1,1 +1,2 @@
 export { StoryForm as default } from "~/features/story/StoryForm";
+export { StepProblem as ErrorBoundary } from "~/ui/Problem";

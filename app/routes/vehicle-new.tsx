@@ -136,3 +136,5 @@ export default function NewVehicle({ actionData }: Route.ComponentProps) {
     </>
   );
 }
+
+export { PageProblem as ErrorBoundary } from "~/ui/Problem";

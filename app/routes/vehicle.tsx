@@ -216,3 +216,5 @@ export default function VehiclePage({ loaderData, actionData }: Route.ComponentP
     </>
   );
 }
+
+export { PageProblem as ErrorBoundary } from "~/ui/Problem";

@@ -11,6 +11,7 @@ export type JobIntent =
   | { intent: "hook-up"; step: number; done: boolean }
   | { intent: "note"; step: StepId; text: string }
   | { intent: "meaning" }
+  | { intent: "change"; text: string; codes: string[] }
   | { intent: "radio"; radio: Vehicle["radio"] }
   | { intent: "clear-begin"; way: string }
   | { intent: "clear-end" }

@@ -7,6 +7,7 @@ import styled, { css } from "styled-components";
 const group = css`
   display: flex;
   flex-wrap: wrap;
+  align-content: start;
   gap: 8px;
   border: 0;
   > span:first-child,

@@ -1,6 +1,7 @@
-import { isRouteErrorResponse, useRevalidator } from "react-router";
+import { isRouteErrorResponse, useRevalidator, useRouteError } from "react-router";
 import { Button, LinkButton } from "./Button";
 import { Row, Sheet, Soft } from "./bits";
+import { Main, TopBar } from "./Frame";
 
 /** What stands where a page failed. The data is on the device and was not touched by the failure. */
 export function Problem({ error }: { error: unknown }) {
@@ -31,5 +32,22 @@ export function Problem({ error }: { error: unknown }) {
         </LinkButton>
       </Row>
     </Sheet>
+  );
+}
+
+/** For the steps of a job: the path and the notebook stay. */
+export function StepProblem() {
+  return <Problem error={useRouteError()} />;
+}
+
+/** For whole pages. */
+export function PageProblem() {
+  return (
+    <>
+      <TopBar />
+      <Main id="work">
+        <Problem error={useRouteError()} />
+      </Main>
+    </>
   );
 }

@@ -84,8 +84,8 @@ describe("the path of a job", () => {
     const list = [
       reading("a", 2, ["1"]),
       reading("b", 9, ["26"]),
-      reading("c", 25, []),
-      reading("x", 26, [], { system: "brake" }),
+      reading("c", 25, [], { run: "drive" }),
+      reading("x", 26, [], { system: "brake", run: "drive" }),
     ];
     const { before, after } = beforeAndAfter(j, list, "engine");
     expect([before?.id, after.map((r) => r.id)]).toEqual(["b", ["c"]]);

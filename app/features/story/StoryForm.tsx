@@ -7,7 +7,7 @@ import { useSettings } from "~/store/use-settings";
 import { Button } from "~/ui/Button";
 import { Choice, Choices } from "~/ui/Choice";
 import { Field } from "~/ui/Field";
-import { Row, Sheet, Soft } from "~/ui/bits";
+import { Mono, Row, Sheet, Soft } from "~/ui/bits";
 
 const Toggle = styled(Switch)`
   display: flex;
@@ -37,6 +37,7 @@ const Toggle = styled(Switch)`
 
 const Columns = styled.div`
   display: grid;
+  align-items: start;
   gap: 18px 28px;
   grid-template-columns: repeat(auto-fit, minmax(min(100%, 300px), 1fr));
 `;
@@ -58,7 +59,8 @@ const BEFORE = ["Just washed", "Just refuelled", "Just worked on", "Battery was 
 
 /** What the owner says, in a form that later steps can reason with. */
 export function StoryForm() {
-  const { job, systems } = useJob();
+  const { job, vehicle, systems } = useJob();
+  const [changed, setChanged] = useState({ text: "", codes: "" });
   const { send, busy } = useJobAction();
   const { speed } = useSettings();
   const [story, setStory] = useState<Story>({ ...job.story, lamp: job.story.lamp || systems[0].lamp });
@@ -147,6 +149,53 @@ export function StoryForm() {
           value={story.before}
           onChange={(before) => set({ before })}
         />
+      </Sheet>
+      <Sheet>
+        <h2>Changed on the vehicle</h2>
+        <Soft>
+          Exhaust, ignition, second-hand unit, things taken off: a change often explains a code, which is then expected.
+        </Soft>
+        {vehicle.changes.length > 0 && (
+          <ul>
+            {vehicle.changes.map((c, i) => (
+              <li key={i}>
+                {c.text}
+                {c.codes.length > 0 && (
+                  <>
+                    {" "}
+                    · expects <Mono>{c.codes.join(", ")}</Mono>
+                  </>
+                )}
+              </li>
+            ))}
+          </ul>
+        )}
+        <Columns>
+          <Field
+            label="What was changed"
+            value={changed.text}
+            onChange={(text) => setChanged({ ...changed, text })}
+            maxLength={200}
+          />
+          <Field
+            label="Codes to expect"
+            description="Numbers, or leave it empty"
+            value={changed.codes}
+            onChange={(codes) => setChanged({ ...changed, codes })}
+            maxLength={60}
+          />
+        </Columns>
+        <Row>
+          <Button
+            isDisabled={!changed.text.trim() || busy}
+            onPress={() => {
+              send({ intent: "change", text: changed.text.trim(), codes: changed.codes.match(/\d{1,4}/g) ?? [] });
+              setChanged({ text: "", codes: "" });
+            }}
+          >
+            Add the change
+          </Button>
+        </Row>
       </Sheet>
       <Sheet>
         <Choices
