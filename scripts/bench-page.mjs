@@ -1,34 +1,8 @@
-import { spawn } from "node:child_process";
 import { gzipSync } from "node:zlib";
-import { ensureBuild, ensureChromium, ensurePackages, freePort, root, serverArgs } from "./ensure.mjs";
+import { withDemo } from "./ensure.mjs";
 
 // How heavy the first visit of the garage is, and how the reading page answers with the processor slowed four times.
-ensurePackages();
-const executablePath = ensureChromium();
-ensureBuild();
-const { chromium } = await import("@playwright/test");
-const port = await freePort(4180);
-const base = `http://127.0.0.1:${port}`;
-const server = spawn(process.execPath, serverArgs, {
-  cwd: root,
-  stdio: "ignore",
-  env: { ...process.env, NODE_ENV: "production", KLINKO_DEMO: "1", PORT: String(port), HOST: "127.0.0.1" },
-});
-const browser = await chromium.launch({
-  executablePath,
-  args: ["--no-sandbox", "--disable-gpu", "--no-first-run", "--disable-background-networking"],
-});
-try {
-  for (let i = 0; i < 50; i++) {
-    if (
-      await fetch(base).then(
-        (r) => r.ok,
-        () => false,
-      )
-    )
-      break;
-    await new Promise((r) => setTimeout(r, 200));
-  }
+await withDemo(4180, async (browser, base) => {
   const context = await browser.newContext({ viewport: { width: 1280, height: 800 } });
   const page = await context.newPage();
   let script = 0;
@@ -78,7 +52,4 @@ try {
   console.log(
     `reading page, processor slowed 4 times: usable after ${ready} ms; 60 taps, key to picture ${delays[30].toFixed(0)} ms (median), ${delays[57].toFixed(0)} ms (95 %); main-thread tasks over 50 ms: ${longTasks.length}${longTasks.length ? ` (longest ${Math.max(...longTasks)} ms)` : ""}`,
   );
-} finally {
-  await browser.close();
-  server.kill();
-}
+});

@@ -1,4 +1,4 @@
-import { spawnSync } from "node:child_process";
+import { spawn, spawnSync } from "node:child_process";
 import { existsSync, readdirSync, readFileSync, statSync, writeFileSync } from "node:fs";
 import { createServer } from "node:net";
 import { delimiter, dirname, join } from "node:path";
@@ -99,3 +99,34 @@ export function freePort(wanted) {
 }
 
 export const serverArgs = [bin("react-router-serve"), "build/server/index.js"];
+
+/** Serves the demo on a free port, opens a browser, and closes both when `work` is done. */
+export async function withDemo(port, work) {
+  ensurePackages();
+  const executablePath = ensureChromium();
+  ensureBuild();
+  const { chromium } = await import("@playwright/test");
+  const free = await freePort(port);
+  const base = `http://127.0.0.1:${free}`;
+  const server = spawn(process.execPath, serverArgs, {
+    cwd: root,
+    stdio: "ignore",
+    env: { ...process.env, NODE_ENV: "production", KLINKO_DEMO: "1", PORT: String(free), HOST: "127.0.0.1" },
+  });
+  const browser = await chromium.launch({
+    executablePath,
+    args: ["--no-sandbox", "--disable-gpu", "--no-first-run", "--disable-background-networking"],
+  });
+  try {
+    const up = () =>
+      fetch(base).then(
+        (r) => r.ok,
+        () => false,
+      );
+    for (let i = 0; i < 50 && !(await up()); i++) await new Promise((r) => setTimeout(r, 200));
+    await work(browser, base);
+  } finally {
+    await browser.close();
+    server.kill();
+  }
+}

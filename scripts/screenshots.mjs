@@ -1,38 +1,13 @@
-import { spawn } from "node:child_process";
+import { execFileSync } from "node:child_process";
 import { mkdirSync } from "node:fs";
-import { ensureBuild, ensureChromium, ensureCli, ensurePackages, freePort, root, serverArgs } from "./ensure.mjs";
+import { ensureCli, ensurePackages, root, withDemo } from "./ensure.mjs";
 
 // The pictures in docs/screenshots, from the demo data: a reading is brought in as a trace of the simulated lamp.
 ensurePackages();
-const executablePath = ensureChromium();
-ensureBuild();
 ensureCli();
-const { chromium } = await import("@playwright/test");
-const { execFileSync } = await import("node:child_process");
-const port = await freePort(4181);
-const base = `http://127.0.0.1:${port}`;
 const out = `${root}/docs/screenshots`;
 mkdirSync(out, { recursive: true });
-const server = spawn(process.execPath, serverArgs, {
-  cwd: root,
-  stdio: "ignore",
-  env: { ...process.env, NODE_ENV: "production", KLINKO_DEMO: "1", PORT: String(port), HOST: "127.0.0.1" },
-});
-const browser = await chromium.launch({
-  executablePath,
-  args: ["--no-sandbox", "--disable-gpu", "--no-first-run", "--disable-background-networking"],
-});
-try {
-  for (let i = 0; i < 50; i++) {
-    if (
-      await fetch(base).then(
-        (r) => r.ok,
-        () => false,
-      )
-    )
-      break;
-    await new Promise((r) => setTimeout(r, 200));
-  }
+await withDemo(4181, async (browser, base) => {
   const context = await browser.newContext({ viewport: { width: 1280, height: 800 }, reducedMotion: "reduce" });
   const page = await context.newPage();
   const shot = async (name) => {
@@ -118,7 +93,4 @@ try {
   await page.getByText("On, engine off").click();
   await page.waitForTimeout(200);
   await shot("simulated-vehicle");
-} finally {
-  await browser.close();
-  server.kill();
-}
+});
