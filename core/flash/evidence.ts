@@ -55,6 +55,8 @@ export interface Track {
 
 /** Marks and pauses shorter than this are glitches: real ones last at least 200 ms at the quickest tempo. */
 const GLITCH_MS = 140;
+/** A held key that is let go for less than this slipped; a late release can make a true pause nearly as short. */
+const SLIP_MS = 75;
 
 /**
  * Brings evidence to a row of marks: what is not finite is dropped, times are put in order, glitches go, and
@@ -81,7 +83,7 @@ export function trackOf(evidence: Evidence, rest: "dark" | "lit"): Track {
       .map(([down, up], source) => ({ start: down, end: up, source }))
       .filter((h) => Number.isFinite(h.start) && Number.isFinite(h.end) && h.end > h.start)
       .sort((a, b) => a.start - b.start);
-    const marks = joinGlitches(holds).map((h) => ({
+    const marks = joinGlitches(holds, SLIP_MS).map((h) => ({
       start: h.start,
       length: h.end - h.start,
       said: 0,
@@ -123,11 +125,11 @@ function fromEdges(evidence: Evidence, edges: readonly (readonly [number, 0 | 1]
   return pack("edges", marks, evidence, end, lastState === undefined ? null : lastState === 1);
 }
 
-function joinGlitches<S extends { start: number; end: number }>(spans: readonly S[]): S[] {
+function joinGlitches<S extends { start: number; end: number }>(spans: readonly S[], shorter = GLITCH_MS): S[] {
   const joined: S[] = [];
   for (const s of spans) {
     const last = joined.at(-1);
-    if (last && s.start - last.end < GLITCH_MS) last.end = s.end;
+    if (last && s.start - last.end < shorter) last.end = s.end;
     else joined.push({ ...s });
   }
   return joined;
