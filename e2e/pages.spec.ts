@@ -73,10 +73,6 @@ test.describe("the policy", () => {
 });
 
 test.describe("an empty garage", () => {
-  test.beforeEach(({ page: _ }, info) => {
-    test.skip(!info.config.metadata.plain);
-  });
-
   test("takes its first vehicle and opens a job on it; what is wrong is said at the field", async ({ page }, info) => {
     await page.goto(info.config.metadata.plain as string);
     await expect(sentence(page)).toHaveText("The garage is empty.");

@@ -6,12 +6,10 @@ export function SystemChoice({
   systems,
   value,
   onChange,
-  isDisabled,
 }: {
   systems: SystemAccess[];
   value: string;
   onChange: (system: string) => void;
-  isDisabled?: boolean;
 }) {
   if (systems.length < 2) return null;
   return (
@@ -19,7 +17,6 @@ export function SystemChoice({
       label="Which lamp"
       value={value}
       onChange={onChange}
-      isDisabled={isDisabled ?? false}
       options={systems.map((s) => ({ value: s.system, label: `${s.lamp} · ${s.name}` }))}
     />
   );

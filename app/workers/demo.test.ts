@@ -1,5 +1,8 @@
 import { expect, it } from "vitest";
+import { entriesFor } from "@core/pack/scope";
 import { openDoc } from "@core/record/schema";
+import { DEMO_FAULTS } from "@packs/demo-faults";
+import { packById } from "@packs/index";
 import { buildDemo } from "./demo";
 
 it("the demo fleet opens as any other records do, and was read right", () => {
@@ -15,4 +18,13 @@ it("the demo fleet opens as any other records do, and was read right", () => {
     "demo-job-hatch-1": "14 27",
     "demo-job-hatch-2": "27",
   });
+});
+
+it("the demo vehicles that are there to be read hide faults of their own table", () => {
+  const fleet = buildDemo(0).filter((d) => d.kind === "vehicle");
+  for (const [id, faults] of Object.entries(DEMO_FAULTS)) {
+    const vehicle = fleet.find((v) => v.id === id)!;
+    for (const f of faults)
+      expect(entriesFor(packById(vehicle.pack)!, vehicle, f.system).map((e) => e.code)).toContain(f.code);
+  }
 });

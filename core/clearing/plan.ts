@@ -10,8 +10,6 @@ export interface Gate {
 export interface ClearFacts {
   /** A reading of this system is recorded. */
   recorded: boolean;
-  /** The list of that reading was seen whole. */
-  complete: boolean;
   /** Does the radio ask for a code after the battery was off, and is it at hand? */
   radio: "none" | "code-known" | "code-unknown" | "not-asked";
   /** Someone else will diagnose this vehicle next. */

@@ -44,8 +44,6 @@ export interface Track {
   length: Float64Array;
   /** What the person said of it: 0 nothing, 1 short, 2 long. */
   said: Uint8Array;
-  /** For each mark, its index in the evidence (edges: of the edge that begins it). */
-  source: Int32Array;
   until: number;
   /** For each mark: the pause that ended between the mark before and it, or null. */
   pause: (readonly [from: number, to: number] | null)[];
@@ -65,14 +63,12 @@ const SLIP_MS = 75;
 export function trackOf(evidence: Evidence, rest: "dark" | "lit"): Track {
   if (evidence.mode === "taps") {
     const taps = evidence.taps
-      .map((tap, source) =>
-        typeof tap === "number" ? { t: tap, said: 0, source } : { t: tap[0], said: tap[1] === "l" ? 2 : 1, source },
-      )
+      .map((tap) => (typeof tap === "number" ? { t: tap, said: 0 } : { t: tap[0], said: tap[1] === "l" ? 2 : 1 }))
       .filter((tap) => Number.isFinite(tap.t))
       .sort((a, b) => a.t - b.t);
     return pack(
       "taps",
-      taps.map((tap) => ({ start: tap.t, length: NaN, said: tap.said, source: tap.source })),
+      taps.map((tap) => ({ start: tap.t, length: NaN, said: tap.said })),
       evidence,
       evidence.until,
       null,
@@ -80,14 +76,13 @@ export function trackOf(evidence: Evidence, rest: "dark" | "lit"): Track {
   }
   if (evidence.mode === "holds") {
     const holds = evidence.holds
-      .map(([down, up], source) => ({ start: down, end: up, source }))
+      .map(([down, up]) => ({ start: down, end: up }))
       .filter((h) => Number.isFinite(h.start) && Number.isFinite(h.end) && h.end > h.start)
       .sort((a, b) => a.start - b.start);
     const marks = joinGlitches(holds, SLIP_MS).map((h) => ({
       start: h.start,
       length: h.end - h.start,
       said: 0,
-      source: h.source,
     }));
     return pack("holds", marks, evidence, evidence.until, null);
   }
@@ -97,13 +92,13 @@ export function trackOf(evidence: Evidence, rest: "dark" | "lit"): Track {
 function fromEdges(evidence: Evidence, edges: readonly (readonly [number, 0 | 1])[], rest: "dark" | "lit"): Track {
   const away = rest === "lit" ? 0 : 1;
   const sorted = edges
-    .map(([t, lit], source) => ({ t, lit, source }))
+    .map(([t, lit]) => ({ t, lit }))
     .filter((e) => Number.isFinite(e.t))
     .sort((a, b) => a.t - b.t);
-  const spans: { start: number; end: number; source: number }[] = [];
-  let open: { start: number; source: number } | null = null;
+  const spans: { start: number; end: number }[] = [];
+  let open: { start: number } | null = null;
   for (const e of sorted) {
-    if (e.lit === away) open ??= { start: e.t, source: e.source };
+    if (e.lit === away) open ??= { start: e.t };
     else if (open) {
       spans.push({ ...open, end: e.t });
       open = null;
@@ -120,7 +115,7 @@ function fromEdges(evidence: Evidence, edges: readonly (readonly [number, 0 | 1]
   }
   const marks = joined
     .filter((s) => s.end - s.start >= GLITCH_MS && s.start > begin)
-    .map((s) => ({ start: s.start, length: s.end - s.start, said: 0, source: s.source }));
+    .map((s) => ({ start: s.start, length: s.end - s.start, said: 0 }));
   const lastState = sorted.at(-1)?.lit;
   return pack("edges", marks, evidence, end, lastState === undefined ? null : lastState === 1);
 }
@@ -137,7 +132,7 @@ function joinGlitches<S extends { start: number; end: number }>(spans: readonly 
 
 function pack(
   mode: Track["mode"],
-  marks: { start: number; length: number; said: number; source: number }[],
+  marks: { start: number; length: number; said: number }[],
   evidence: Evidence,
   until: number,
   litAtEnd: boolean | null,
@@ -148,7 +143,6 @@ function pack(
     onset: Float64Array.from(marks, (m) => m.start),
     length: Float64Array.from(marks, (m) => m.length),
     said: Uint8Array.from(marks, (m) => m.said),
-    source: Int32Array.from(marks, (m) => m.source),
     pause: marks.map(
       (m, i) =>
         evidence.pauses?.findLast(([from, to]) => to <= m.start && from >= (marks[i - 1]?.start ?? 0) && to > from) ??

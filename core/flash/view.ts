@@ -1,4 +1,4 @@
-import type { Assigned, Decoded } from "./answer";
+import type { Decoded } from "./answer";
 import type { Showing } from "./reading";
 import type { Show, Unit } from "./show";
 
@@ -45,5 +45,3 @@ export interface View<P> {
   /** How many marks or runs there are. */
   count: number;
 }
-
-export type { Assigned };

@@ -109,8 +109,6 @@ export interface Entry {
   lookFirst: string[];
   /** Comes before every other code: what the unit says besides it cannot be trusted. */
   first?: string;
-  /** This system's work belongs to licensed people. */
-  licensed?: boolean;
 }
 
 export type CostId = "radio-code" | "clock" | "learned-idle" | "readiness" | "time";

@@ -28,7 +28,6 @@ const entry = Joi.object({
   affects: text.required(),
   lookFirst: Joi.array().items(text).min(1).max(8).required(),
   first: text,
-  licensed: Joi.boolean(),
 });
 
 const packSchema = Joi.object<Pack>({

@@ -80,7 +80,6 @@ export function ClearStep() {
   if (job.clearing) return <Running />;
   const ways = planClear(pack, access.system, {
     recorded: done.length > 0,
-    complete: Boolean(done.at(-1)?.result?.complete),
     radio: vehicle.radio,
     handOver: job.handOver,
   });
