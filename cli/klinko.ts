@@ -1,5 +1,6 @@
 import { bench } from "./bench";
 import { decodeCases } from "./decode-cases";
+import { generate } from "./generate";
 import { identifyCases } from "./identify-cases";
 import { taps } from "./taps";
 
@@ -7,6 +8,7 @@ const USAGE = `klinko decode --dialects D.json --cases F.jsonl [--table]   one J
 klinko identify --dialects D.json --cases F.jsonl           ranked dialects, one JSON line a case
 klinko bench [--dir FOLDER] [--modes edges,taps,…] [--dialects a,b] [--table] [--json]
   exact, wrong and certainty figures for case files (default: ../shared/bench)
+klinko generate --dialects D.json [--modes …] [--profiles …] [--n 10] [--seed 1]   made-up cases with their truth
 klinko taps --pack ID --codes 26,43 [--until MS] [--seed N]   when a made-up hand would tap
 A file named - is standard input.`;
 
@@ -27,6 +29,7 @@ const commands: Record<string, () => number> = {
   decode: () => decodeCases(given),
   identify: () => identifyCases(given),
   bench: () => bench(given),
+  generate: () => generate(given),
   taps: () => taps(given),
 };
 if (command && Object.hasOwn(commands, command)) process.exitCode = commands[command]();

@@ -1,3 +1,4 @@
+import { extraDensity, gauss, stepDensity } from "./density";
 import type { Track } from "./evidence";
 import type { Flat } from "./flat";
 import type { Observer } from "./observer";
@@ -9,10 +10,6 @@ const BEAM = 1e-7;
 const VITERBI_BEAM = 40;
 /** At most so many marks in a row are taken for spurious. */
 const MAX_EXTRA = 3;
-/** Share of intervals that err more widely than the rest (three times). */
-const WIDE = 0.03;
-/** Length of a spurious mark: anything up to this, ms. */
-const EXTRA_LENGTH = 1200;
 /** Probability that watching began with the show, rather than somewhere in it. */
 const FROM_START = 0.5;
 /** The key is usually turned on within this time from the start of watching, ms. */
@@ -26,19 +23,6 @@ interface State {
   weight: Float64Array;
   size: number;
   scale: number;
-}
-
-const SQRT_2PI = Math.sqrt(2 * Math.PI);
-function gauss(x: number, variance: number): number {
-  const z = (x * x) / variance;
-  return z > 60 ? 0 : Math.exp(-0.5 * z) / Math.sqrt(variance) / SQRT_2PI;
-}
-
-/** Density of a step from one mark to a later one: normal, with a share that errs three times as widely. */
-function stepDensity(late: number, variance: number): number {
-  const wide = Math.exp((late * late) / (-18 * variance));
-  const three = wide * wide * wide;
-  return ((1 - WIDE) * three * three * three + (WIDE / 3) * wide) / (SQRT_2PI * Math.sqrt(variance));
 }
 
 /** Density of all that a mark shows of itself, given that it is flash `j`. */
@@ -59,11 +43,6 @@ function markDensity(track: Track, m: number, flat: Flat, j: number, tempo: numb
     p *= density + 1e-7;
   }
   return p;
-}
-
-/** Density of all that a mark shows of itself, given that it is spurious. */
-function extraDensity(track: Track, m: number): number {
-  return (track.said[m] ? 0.5 : 1) * (track.length[m] === track.length[m] ? 1 / EXTRA_LENGTH : 1);
 }
 
 /** Flashes that should have been seen in `ms` before flash `j`, and were not: probability of that. */
@@ -116,14 +95,13 @@ function missedAfter(flat: Flat, j: number, ms: number, tempo: number, o: Observ
 export function score(track: Track, flat: Flat, tempo: number, o: Observer, against?: Score, margin = 22): Score {
   const marks = track.onset.length;
   const prefix = new Float64Array(marks);
-  const logExtra = Math.log(o.extra);
   if (marks === 0) {
     const p = flat.n ? missedAfterStart(flat, track.until, tempo, o) : 1;
     return { logLik: Math.log(p), prefix, cost: 0 };
   }
   if (flat.n === 0) {
     let log = 0;
-    for (let m = 0; m < marks; m++) prefix[m] = log += logExtra + Math.log(extraDensity(track, m));
+    for (let m = 0; m < marks; m++) prefix[m] = log += Math.log(extraDensity(track, m, o));
     return { logLik: log, prefix, cost: 0 };
   }
   const { n, next } = flat;
@@ -136,7 +114,7 @@ export function score(track: Track, flat: Flat, tempo: number, o: Observer, agai
     scale: -Infinity,
   }));
   const after = (m: number): State => ring[m % ring.length];
-  const logExtraAt = Float64Array.from(track.onset, (_, m) => logExtra + Math.log(extraDensity(track, m)));
+  const logExtraAt = Float64Array.from(track.onset, (_, m) => Math.log(extraDensity(track, m, o)));
   const dense = new Float64Array(n);
   const touched = new Int32Array(n);
   /** Density of this mark as each flash, computed when first asked for. */
@@ -296,7 +274,6 @@ export function align(track: Track, flat: Flat, tempo: number, o: Observer): Ali
     begin: number;
   }
   const nodes: Node[][] = [];
-  const logExtra = Math.log(o.extra);
   let before = 0;
   const keep = (map: Map<number, Node>, node: Node) => {
     const old = map.get(node.j);
@@ -342,14 +319,14 @@ export function align(track: Track, flat: Flat, tempo: number, o: Observer): Ali
           missLog = Math.log(o.again);
         }
       }
-      extras += logExtra + Math.log(extraDensity(track, m - back));
+      extras += Math.log(extraDensity(track, m - back, o));
     }
     if (m <= MAX_EXTRA)
       for (let j = 0; j < flat.n; j++) {
         const p = FIRST * beginning(flat, j, track.onset[m], tempo, o) * markDensity(track, m, flat, j, tempo, o);
         if (p > 0) keep(map, { j, travelled: 0, log: before + Math.log(p), from: null, m, begin: j });
       }
-    before += logExtra + Math.log(extraDensity(track, m));
+    before += Math.log(extraDensity(track, m, o));
     const list = [...map.values()].sort((a, b) => b.log - a.log);
     nodes.push(list.filter((node, i) => node.log > list[0].log - 25 && (i < VITERBI_BEAM || m < 12)));
   }
@@ -364,7 +341,7 @@ export function align(track: Track, flat: Flat, tempo: number, o: Observer): Ali
         end = node;
       }
     }
-    e += logExtra + Math.log(extraDensity(track, marks - back));
+    e += Math.log(extraDensity(track, marks - back, o));
   }
   for (let node = end; node; node = node.from) flash[node.m] = node.begin + node.travelled;
   return { flash, logLik: endLog };

@@ -54,7 +54,7 @@ export interface Track {
 /** Marks and pauses shorter than this are glitches: real ones last at least 200 ms at the quickest tempo. */
 const GLITCH_MS = 140;
 /** A held key that is let go for less than this slipped; a late release can make a true pause nearly as short. */
-const SLIP_MS = 75;
+const SLIP_MS = 25;
 
 /**
  * Brings evidence to a row of marks: what is not finite is dropped, times are put in order, glitches go, and

@@ -17,6 +17,8 @@ export interface Observer {
   merge: number;
   /** Spurious marks per ms. */
   extra: number;
+  /** Probability that a flash is marked twice (a key that bounced, a finger that doubted). */
+  double: number;
   /** Probability that long is called short or the other way. */
   misnamed: number;
   /** How late an onset may still come in, ms, at the end of watching. */
@@ -26,23 +28,33 @@ export interface Observer {
 /** Each single interval of a control unit varies by about this share (format: "about 3 %"). */
 export const INTERVAL_JITTER = 0.03;
 
-const base = { again: 0.25, merge: 0.003, misnamed: 0.01 };
+const base = { merge: 0.003, misnamed: 0.01, lengthBias: 0 };
 
 /** The observers of each way of watching, careful first. */
 export const OBSERVERS: Record<Evidence["mode"], readonly Observer[]> = {
   edges: [
-    { ...base, onsetSd: 11, lengthSd: 15, lengthBias: 0, miss: 0.001, extra: 2e-6, lag: 40 },
-    { ...base, onsetSd: 20, lengthSd: 28, lengthBias: 0, miss: 0.02, extra: 1.5e-5, lag: 60, merge: 0.01 },
+    { ...base, onsetSd: 11, lengthSd: 15, miss: 2e-4, again: 2e-4, extra: 1e-7, double: 1e-5, lag: 40 },
+    { ...base, onsetSd: 20, lengthSd: 30, miss: 0.018, again: 0.018, extra: 6e-7, double: 1e-4, lag: 60 },
   ],
   holds: [
-    { ...base, onsetSd: 30, lengthSd: 40, lengthBias: 0, miss: 0.002, extra: 2e-6, lag: 350 },
-    { ...base, onsetSd: 55, lengthSd: 80, lengthBias: 0, miss: 0.012, extra: 8e-6, lag: 500, merge: 0.005 },
-    { ...base, onsetSd: 100, lengthSd: 140, lengthBias: 0, miss: 0.035, extra: 2e-5, lag: 650, merge: 0.01 },
+    { ...base, onsetSd: 14, lengthSd: 24, miss: 2e-4, again: 2e-4, extra: 1e-7, double: 1e-4, lag: 350 },
+    { ...base, onsetSd: 63, lengthSd: 86, miss: 0.01, again: 0.01, extra: 3e-7, double: 0.002, lag: 500 },
+    { ...base, onsetSd: 108, lengthSd: 160, miss: 0.034, again: 0.034, extra: 2e-6, double: 0.006, lag: 650 },
   ],
   taps: [
-    { ...base, onsetSd: 30, lengthSd: 0, lengthBias: 0, miss: 0.002, extra: 2e-6, lag: 350, misnamed: 0.003 },
-    { ...base, onsetSd: 55, lengthSd: 0, lengthBias: 0, miss: 0.012, extra: 8e-6, lag: 500 },
-    { ...base, onsetSd: 100, lengthSd: 0, lengthBias: 0, miss: 0.035, extra: 2e-5, lag: 650, misnamed: 0.02 },
+    { ...base, onsetSd: 14, lengthSd: 0, miss: 2e-4, again: 2e-4, extra: 3e-8, double: 1e-4, lag: 350, misnamed: 3e-4 },
+    { ...base, onsetSd: 63, lengthSd: 0, miss: 0.011, again: 0.011, extra: 1e-7, double: 0.0035, lag: 500 },
+    {
+      ...base,
+      onsetSd: 108,
+      lengthSd: 0,
+      miss: 0.033,
+      again: 0.033,
+      extra: 4e-7,
+      double: 0.02,
+      lag: 650,
+      misnamed: 0.03,
+    },
   ],
 };
 

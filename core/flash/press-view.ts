@@ -1,9 +1,9 @@
 import { score } from "./align";
-import { fixedCodes, type Dialect } from "./dialect";
-import { codeOf } from "./digits";
+import type { Dialect } from "./dialect";
 import { trackOf, type Press, type Track } from "./evidence";
 import { flatten, type Flat } from "./flat";
 import { OBSERVERS, RUN_OBSERVERS, type Observer } from "./observer";
+import { showing } from "./reading";
 import { heard } from "./runs-view";
 import type { Section, Unit } from "./show";
 import { TEMPO_MAX, TEMPO_MIN } from "./tempo";
@@ -86,16 +86,9 @@ function viewOf(
   tempo: number,
   noise: number,
 ): View<Presses> {
-  const fixed = fixedCodes(dialect);
-  const showings = seen
-    .filter((n) => n > 0)
-    .map((n) => {
-      const runs = [{ long: 0, short: n }];
-      const code = codeOf(dialect, runs);
-      return { runs, code, fixed: code !== null && fixed.includes(code) };
-    });
+  const showings = seen.filter((n) => n > 0).map((n) => showing(dialect, [{ long: 0, short: n }]));
   return {
-    firsts: [{ showings, assume: () => undefined }],
+    firsts: [{ readings: [showings], assume: () => undefined }],
     prepare: (show) => {
       const units = [...new Set([...show.lead.flashes, ...(show.loop?.flashes ?? [])].map((f) => f.unit))];
       const all = [...show.lead.flashes, ...(show.loop?.flashes ?? [])];

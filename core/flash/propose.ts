@@ -1,6 +1,5 @@
 import { memoriesOf, type Dialect, type Faults, type Memory } from "./dialect";
 import { isFault } from "./digits";
-import { readings, type Showing } from "./reading";
 import { ordered } from "./show";
 
 /** A hypothesis: what is stored, and of which engine. */
@@ -13,75 +12,6 @@ export function keyOf(h: Hypothesis): string {
   return `${Object.entries(h.faults)
     .map(([m, list]) => `${m}:${list.join(" ")}`)
     .join("|")}/${h.cylinders ?? ""}`;
-}
-
-/** Codes that stand in the first readings, with how often. */
-export function poolOf(dialect: Dialect, firsts: readonly (readonly Showing[])[]): Map<string, number> {
-  const pool = new Map<string, number>();
-  for (const showings of firsts)
-    for (const s of showings) {
-      const codes = readings(dialect, s);
-      for (const c of codes) if (isFault(dialect, c)) pool.set(c, (pool.get(c) ?? 0) + 1 / codes.length);
-    }
-  return pool;
-}
-
-/** Lists to begin with, from one first reading: what came often, and every stretch between two restarts. */
-export function firstLists(dialect: Dialect, showings: readonly Showing[]): string[][] {
-  const rows: string[][] = [[]];
-  const cut = () => {
-    if (rows.at(-1)!.length) rows.push([]);
-  };
-  for (const s of showings) {
-    if (s.fixed || (s.code === null && dialect.digits.style === "counted" && s.runs.length === 1)) {
-      cut();
-      continue;
-    }
-    const [code] = readings(dialect, s);
-    if (!code) continue;
-    const row = rows.at(-1)!;
-    if (row.at(-1) === code) continue;
-    if (row.includes(code) || (dialect.order === "ascending" && row.length && Number(code) < Number(row.at(-1)))) cut();
-    rows.at(-1)!.push(code);
-  }
-  const counts = poolOf(dialect, [showings]);
-  const most = Math.max(0, ...counts.values());
-  const often = (share: number) => [...counts].filter(([, n]) => n >= most * share).map(([c]) => c);
-  const lists = [[], ...rows, often(0.5), often(0.3), often(0)];
-  const unique = new Map(lists.map((l) => [...new Set(ordered(dialect, l))]).map((l) => [l.join(" "), l]));
-  return [...unique.values()].filter((l) => l.length <= 24);
-}
-
-/** A pair of lists for dialects with two memories: the row of showings cut into two that each repeat. */
-export function firstPairs(dialect: Dialect, showings: readonly Showing[]): Faults[] {
-  const [a, b] = memoriesOf(dialect);
-  const parts: string[][] = [[]];
-  for (const s of showings) {
-    const lone = s.code === null && s.runs.length === 1;
-    if (lone) parts.push([]);
-    else {
-      const [code] = readings(dialect, s);
-      if (code) parts.at(-1)!.push(code);
-    }
-  }
-  const halves = (row: string[]): string[][] => {
-    const unique = [...new Set(row)];
-    const half = row.slice(0, Math.ceil(row.length / 2));
-    return [unique, [...new Set(half)], [...new Set(row.slice(Math.floor(row.length / 2)))]];
-  };
-  const out: Faults[] = [];
-  const add = (x: string[], y: string[]) => out.push({ [a]: ordered(dialect, x), [b]: ordered(dialect, y) });
-  for (let cut = 0; cut <= parts.length; cut++) {
-    const before = parts.slice(0, cut).flat();
-    const after = parts.slice(cut).flat();
-    for (const x of halves(before)) for (const y of halves(after)) add(x, y);
-  }
-  const all = parts.flat();
-  for (let cut = 0; cut <= all.length; cut++)
-    for (const x of halves(all.slice(0, cut)).slice(0, 2))
-      for (const y of halves(all.slice(cut)).slice(0, 2)) add(x, y);
-  const unique = new Map(out.map((f) => [JSON.stringify(f), f]));
-  return [...unique.values()];
 }
 
 /** Codes one flash away, as far as the dialect can show them. */

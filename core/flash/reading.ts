@@ -1,75 +1,122 @@
-import { fixedCodes, type Dialect } from "./dialect";
+import { fixedCodes, memoriesOf, type Dialect, type Memory } from "./dialect";
 import { codeOf, isFault, type Run } from "./digits";
-import type { Track } from "./evidence";
+import { ordered } from "./show";
+import type { Pace } from "./walks";
 
-/** A code as read at first sight: one showing, or what looked like one. */
+/** A code as it was read once. */
 export interface Showing {
   runs: Run[];
   /** null where the runs make no code. */
   code: string | null;
+  /** Lead-in, end mark or pass code, not a fault. */
   fixed: boolean;
+  /** Index of the phase, where the reading tells; -1 where not. */
+  phase: number;
+  /** The list (or the show) began anew with it. */
+  again: boolean;
 }
 
-/**
- * A first reading by thresholds half way (in ratio) between the rests of the dialect. It is only a source of
- * proposals: misses and glitches make it wrong, and the search corrects that.
- */
-export function firstReading(dialect: Dialect, track: Track, tempo: number): Showing[] {
-  const { marks, gaps, digits } = dialect;
-  const groups = dialect.phases.flatMap((p) =>
-    p.kind === "group" ? [p.beforeMs, p.afterMs].filter((ms) => ms > 0) : [],
-  );
-  const codeRest = Math.min(...[gaps.repeat, gaps.code, gaps.pass, ...groups].filter((g) => g > gaps.digit));
-  const digitAt = Math.sqrt(gaps.flash * gaps.digit) * tempo;
-  const codeAt = Math.sqrt(Math.max(gaps.digit, gaps.flash) * codeRest) * tempo;
-  const longAt = marks.long ? Math.sqrt(marks.short * marks.long) * tempo : Infinity;
-  const fixed = fixedCodes(dialect);
+export function showing(dialect: Dialect, runs: Run[], phase = -1, again = false): Showing {
+  const code = codeOf(dialect, runs);
+  return { runs, code, fixed: code !== null && fixedCodes(dialect).includes(code), phase, again };
+}
+
+/** The showings of a walk, in order; one that began before the watch is left out, since its first flashes are unknown. */
+export function readingOf(dialect: Dialect, paces: readonly Pace[]): Showing[] {
   const out: Showing[] = [];
-  let runs: Run[] = [];
-  const close = () => {
-    if (!runs.length) return;
-    const code = codeOf(dialect, runs);
-    out.push({ runs, code, fixed: code !== null && fixed.includes(code) });
-    runs = [];
-  };
-  for (let m = 0; m < track.onset.length; m++) {
-    const before = m > 0 ? track.onset[m - 1] : -Infinity;
-    const length = (i: number) =>
-      track.length[i] === track.length[i]
-        ? track.length[i]
-        : (track.said[i] === 2 ? (marks.long ?? marks.short) : marks.short) * tempo;
-    const rest = m > 0 ? track.onset[m] - before - length(m - 1) : Infinity;
-    const long = track.said[m] ? track.said[m] === 2 : track.length[m] > longAt;
-    if (rest > codeAt) close();
-    const last = runs.at(-1);
-    const newRun = !last || (digits.style === "counted" && rest > digitAt);
-    if (newRun) runs.push({ long: long ? 1 : 0, short: long ? 0 : 1 });
-    else if (long) last.long++;
-    else last.short++;
+  for (let i = 0; i < paces.length;) {
+    const head = paces[i];
+    let end = i + 1;
+    while (end < paces.length && !paces[end].fresh) end++;
+    const partial = head.node.k > 1 || head.node.digit > 0;
+    if (!partial && (head.node.kind === "code" || head.node.kind === "fixed")) {
+      const runs: Run[] = [];
+      for (const { node } of paces.slice(i, end)) {
+        const run = (runs[node.digit] ??= { long: 0, short: 0 });
+        if (node.long) run.long++;
+        else run.short++;
+      }
+      out.push({ ...showing(dialect, runs, head.node.phase, head.again), fixed: head.node.kind === "fixed" });
+    }
+    i = end;
   }
-  close();
   return out;
 }
 
-/** Codes that a showing may have been: itself, or a stretch of its runs when it has too many or too few digits. */
-export function readings(dialect: Dialect, showing: Showing): string[] {
-  if (showing.code !== null) return showing.fixed ? [] : [showing.code];
-  const found: string[] = [];
-  for (const count of dialect.digits.count) {
-    for (let i = 0; i + count <= showing.runs.length; i++) {
-      const code = codeOf(dialect, showing.runs.slice(i, i + count));
-      if (code && isFault(dialect, code)) found.push(code);
+/** What a set of readings proposes. */
+export interface Proposals {
+  /** For each memory: lists, most often read first. */
+  lists: Map<Memory, string[][]>;
+  /** Codes read, with how often (mean over the readings). */
+  pool: Map<string, number>;
+}
+
+/** Lists longer than this are not proposed. */
+const LONGEST = 24;
+
+/** Lists to try, from readings of the same evidence: rows between two beginnings of the list, and what came often. */
+export function proposalsOf(dialect: Dialect, readings: readonly (readonly Showing[])[]): Proposals {
+  const pool = new Map<string, number>();
+  const rows = new Map<Memory, Map<string, number>>();
+  const byMemory = new Map<Memory, Map<string, number>>();
+  const memories = memoriesOf(dialect);
+  const bump = <K>(map: Map<K, number>, key: K, by: number) => map.set(key, (map.get(key) ?? 0) + by);
+  const inner = <K>(map: Map<Memory, Map<K, number>>, memory: Memory) =>
+    map.get(memory) ?? map.set(memory, new Map()).get(memory)!;
+  for (const reading of readings) {
+    const share = 1 / readings.length;
+    let row: string[] = [];
+    let of: Memory = memories[0];
+    let phase = -1;
+    const cut = () => {
+      if (row.length) for (const list of tidied(dialect, row, phase)) bump(inner(rows, of), list.join(" "), share);
+      row = [];
+    };
+    for (const s of reading) {
+      const stored = dialect.phases[s.phase];
+      const memory = stored?.kind === "stored" ? stored.memory : memories[0];
+      const falls = dialect.order === "ascending" && row.length > 0 && Number(s.code) < Number(row.at(-1));
+      const round = row.includes(s.code ?? "") && row.at(-1) !== s.code;
+      if (s.fixed || s.again || s.phase !== phase || falls || round) cut();
+      phase = s.phase;
+      of = memory;
+      if (s.fixed || s.code === null || !isFault(dialect, s.code)) continue;
+      bump(pool, s.code, share);
+      bump(inner(byMemory, memory), s.code, share);
+      row.push(s.code);
     }
-    // Two runs that were one, torn apart by a missed flash.
-    if (showing.runs.length === count + 1)
-      for (let i = 0; i < count; i++) {
-        const joined = showing.runs.toSpliced(i, 2, {
-          long: showing.runs[i].long + showing.runs[i + 1].long,
-          short: showing.runs[i].short + showing.runs[i + 1].short + 1,
-        });
-        const code = codeOf(dialect, joined);
-        if (code && isFault(dialect, code)) found.push(code);
-      }
+    cut();
   }
-  return [...new Set(found)];
+  const lists = new Map<Memory, string[][]>();
+  for (const memory of memories) {
+    const often = [...(rows.get(memory) ?? [])].sort((a, b) => b[1] - a[1]).map(([key]) => key.split(" "));
+    const counts = [...(byMemory.get(memory) ?? [])];
+    const most = Math.max(0, ...counts.map(([, n]) => n));
+    const above = (part: number) =>
+      ordered(dialect, counts.filter(([, n]) => n >= most * part).map(([c]) => c)); // prettier-ignore
+    const all = [[], ...often, above(0.5), above(0.3)];
+    const unique = new Map(all.map((l) => [...new Set(ordered(dialect, l))]).map((l) => [l.join(" "), l]));
+    lists.set(
+      memory,
+      [...unique.values()].filter((l) => l.length <= LONGEST),
+    );
+  }
+  return { lists, pool };
+}
+
+/** A row as a list, and, where each code is shown several times, with the commonest of each so many. */
+function tidied(dialect: Dialect, row: readonly string[], phase: number): string[][] {
+  const stored = dialect.phases[phase] ?? dialect.phases.find((p) => p.kind === "stored");
+  const times = stored?.kind === "stored" ? stored.times : 1;
+  const out = [[...new Set(row)]];
+  if (times > 1) {
+    const chunks: string[] = [];
+    for (let i = 0; i < row.length; i += times) {
+      const chunk = row.slice(i, i + times);
+      const count = (c: string) => chunk.filter((x) => x === c).length;
+      chunks.push(chunk.reduce((a, b) => (count(b) > count(a) ? b : a)));
+    }
+    out.push([...new Set(chunks)]);
+  }
+  return out;
 }

@@ -1,7 +1,7 @@
-import { fixedCodes, type Dialect } from "./dialect";
-import { codeOf, type Run } from "./digits";
+import type { Dialect } from "./dialect";
+import type { Run } from "./digits";
 import { RUN_OBSERVERS, type RunObserver } from "./observer";
-import type { Showing } from "./reading";
+import { showing, type Showing } from "./reading";
 import type { Show, Unit } from "./show";
 import type { Score, Span, View } from "./view";
 import { logAdd } from "./align";
@@ -26,7 +26,7 @@ const EVEN_FROM = 5;
 /** Called-out counts: the view that aligns numbers with the runs of a show; there are no times. */
 export function runsView(dialect: Dialect, called: readonly Run[]): View<Runs> {
   return {
-    firsts: firstShowings(dialect, called).map((showings) => ({ showings, assume: () => undefined })),
+    firsts: [{ readings: firstShowings(dialect, called), assume: () => undefined }],
     prepare: runsOfShow,
     score: (runs, against) => mixed(runs, called, against),
     weigh: (runs) => mixed(runs, called).logLik,
@@ -220,12 +220,7 @@ const GROUPINGS = 4;
  * separator, say) left out once: those under which most codes stand again. Only a source of proposals.
  */
 function firstShowings(dialect: Dialect, called: readonly Run[]): Showing[][] {
-  const fixed = fixedCodes(dialect);
-  const showing = (runs: Run[]): Showing => {
-    const code = codeOf(dialect, runs);
-    return { runs, code, fixed: code !== null && fixed.includes(code) };
-  };
-  if (dialect.digits.style !== "counted") return [called.map((run) => showing([run]))];
+  if (dialect.digits.style !== "counted") return [called.map((run) => showing(dialect, [run]))];
   const lone = new Set(
     dialect.phases.flatMap((p) => (p.kind === "group" && typeof p.flashes === "number" ? [p.flashes] : [])),
   );
@@ -238,7 +233,7 @@ function firstShowings(dialect: Dialect, called: readonly Run[]): Showing[][] {
         const rows: Showing[] = [];
         for (let i = offset; i < called.length;) {
           const size = i === alone ? 1 : digits;
-          if (i + size <= called.length) rows.push(showing(called.slice(i, i + size)));
+          if (i + size <= called.length) rows.push(showing(dialect, called.slice(i, i + size)));
           i += size;
         }
         const codes = rows.map((s) => s.code);

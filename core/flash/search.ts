@@ -1,6 +1,7 @@
-import { countsCylinders, memoriesOf, type Dialect, type Faults } from "./dialect";
+import { countsCylinders, memoriesOf, type Dialect, type Faults, type Memory } from "./dialect";
 import { possibleFaults } from "./digits";
-import { firstLists, firstPairs, keyOf, neighbours, poolOf, type Hypothesis } from "./propose";
+import { keyOf, neighbours, type Hypothesis } from "./propose";
+import { proposalsOf } from "./reading";
 import { showOf, type Show } from "./show";
 import type { Score, View } from "./view";
 
@@ -16,6 +17,9 @@ export interface Candidate<P> {
 }
 
 const CYLINDERS = [4, 6, 8, 3, 5, 10, 12];
+/** Lists that are tried from one set of readings; where there are two memories, so many of each. */
+const MOST_LISTS = 24;
+const MOST_OF_EACH = 7;
 const BEAM_WIDTH = 3;
 const MAX_ROUNDS = 14;
 const POOL = 30;
@@ -30,12 +34,10 @@ const BUDGET = 500;
 /** Tries lists: from the first readings, then their neighbours, hill climbing with a small beam. Empty when none explains anything. */
 export function search<P>(dialect: Dialect, view: View<P>, prior: (h: Hypothesis) => number): Candidate<P>[] {
   const engines = countsCylinders(dialect) ? CYLINDERS : [];
-  const pool = [
-    ...poolOf(
-      dialect,
-      view.firsts.map((f) => f.showings),
-    ),
-  ]
+  const proposed = view.firsts.map((first) => ({ first, ...proposalsOf(dialect, first.readings) }));
+  const read = new Map<string, number>();
+  for (const { pool } of proposed) for (const [code, n] of pool) read.set(code, Math.max(n, read.get(code) ?? 0));
+  const pool = [...read]
     .sort((a, b) => b[1] - a[1])
     .slice(0, POOL)
     .map(([c]) => c);
@@ -54,14 +56,11 @@ export function search<P>(dialect: Dialect, view: View<P>, prior: (h: Hypothesis
   let best: Candidate<P> | null = null;
   const begun: Candidate<P>[] = [];
   let assume: () => void = () => undefined;
-  for (const first of view.firsts) {
+  for (const { first, lists } of proposed) {
     first.assume();
-    const lists: Faults[] =
-      memories.length > 1
-        ? firstPairs(dialect, first.showings)
-        : firstLists(dialect, first.showings).map((l) => ({ [memories[0]]: l }));
-    for (const faults of lists)
+    for (const faults of together(memories, lists))
       for (const cylinders of engines.length ? engines.slice(0, 3) : [null]) {
+        if (spent > BUDGET / 2) break;
         const c = assess({ faults, cylinders }, best?.score);
         if (c) begun.push(c);
         if (c && (!best || c.log > best.log)) {
@@ -139,4 +138,14 @@ export function search<P>(dialect: Dialect, view: View<P>, prior: (h: Hypothesis
     .slice(0, MOST)
     .map((c) => ({ ...c, log: c.log - c.score.logLik + view.weigh(c.prepared) }))
     .sort((a, b) => b.log - a.log);
+}
+
+/** Lists of one memory, or the likeliest pairs of two. */
+function together(memories: readonly Memory[], lists: Map<Memory, string[][]>): Faults[] {
+  if (memories.length === 1)
+    return (lists.get(memories[0]) ?? []).slice(0, MOST_LISTS).map((l) => ({ [memories[0]]: l }));
+  let pairs: Faults[] = [{}];
+  for (const memory of memories)
+    pairs = pairs.flatMap((f) => (lists.get(memory) ?? []).slice(0, MOST_OF_EACH).map((l) => ({ ...f, [memory]: l })));
+  return pairs;
 }

@@ -3,10 +3,13 @@ import type { Assigned } from "./answer";
 import type { Dialect } from "./dialect";
 import type { Track } from "./evidence";
 import { flatten, type Flat } from "./flat";
-import { OBSERVERS, type Observer } from "./observer";
-import { firstReading } from "./reading";
+import { INTERVAL_JITTER, OBSERVERS, type Observer } from "./observer";
+import { seeded } from "./encode";
+import { grammarOf } from "./grammar";
+import { readingOf, type Showing } from "./reading";
+import { walksOf } from "./walks";
 import type { Unit } from "./show";
-import { likelyTempi, TEMPO_MAX, TEMPO_MIN } from "./tempo";
+import { TEMPO_MAX, TEMPO_MIN } from "./tempo";
 import type { Placed, Span, View } from "./view";
 
 /** A change of tempo below this share is no change. */
@@ -15,9 +18,8 @@ const SAME_TEMPO = 0.002;
 /** Marks with times (taps, held keys, edges): the view that aligns onsets with a show played at a tempo. */
 export function timedView(dialect: Dialect, track: Track): View<Flat> {
   const observers = OBSERVERS[track.mode];
-  let observer: Observer = observers[Math.min(1, observers.length - 1)];
-  const tempi = likelyTempi(dialect, track, observer.onsetSd);
-  let tempo = tempi[0] ?? 1;
+  const beginnings = likeliestWalks(dialect, track);
+  let { observer, tempo } = beginnings[0];
   let aligned = new WeakMap<Flat, Alignment>();
   const alignment = (flat: Flat): Alignment => {
     const known = aligned.get(flat) ?? align(track, flat, tempo, observer);
@@ -31,7 +33,7 @@ export function timedView(dialect: Dialect, track: Track): View<Flat> {
     aligned = new WeakMap();
   };
   return {
-    firsts: tempi.map((t) => ({ showings: firstReading(dialect, track, t), assume: () => assume(t) })),
+    firsts: beginnings.map((b) => ({ readings: b.readings, assume: () => assume(b.tempo, b.observer) })),
     prepare: (show) => flatten(show, track.mode),
     score: (flat, against) => score(track, flat, tempo, observer, against),
     weigh: (flat) =>
@@ -55,6 +57,41 @@ export function timedView(dialect: Dialect, track: Track): View<Flat> {
       return tempo;
     },
   };
+}
+
+/** Tempi tried, and how many of the best ones (apart enough) are proposed from. */
+const TEMPI = 15;
+const BEGINNINGS = 2;
+/** So many marks tell the tempo, and so many are read at first. */
+const TEMPO_MARKS = 120;
+const READ_MARKS = 400;
+const DRAWS = 30;
+
+/** The tempo and kind of observer under which the grammar explains most, with readings drawn from it. */
+function likeliestWalks(
+  dialect: Dialect,
+  track: Track,
+): { tempo: number; observer: Observer; readings: Showing[][] }[] {
+  const grammar = grammarOf(dialect, INTERVAL_JITTER);
+  const observers = OBSERVERS[track.mode];
+  const middle = observers[observers.length >> 1];
+  const grid = Array.from({ length: TEMPI }, (_, i) => TEMPO_MIN * (TEMPO_MAX / TEMPO_MIN) ** (i / (TEMPI - 1)));
+  const tempi = grid
+    .map((tempo) => ({
+      tempo,
+      log: walksOf(grammar, track, tempo, middle, TEMPO_MARKS).logLik - 0.5 * (Math.log(tempo) / 0.15) ** 2,
+    }))
+    .sort((a, b) => b.log - a.log);
+  const apart = tempi.filter((a, i) => tempi.slice(0, i).every((b) => Math.abs(Math.log(a.tempo / b.tempo)) > 0.06));
+  return apart.slice(0, BEGINNINGS).map(({ tempo }, i) => {
+    const ways = observers.map((observer) => ({
+      observer,
+      walks: walksOf(grammar, track, tempo, observer, READ_MARKS),
+    }));
+    const { observer, walks } = ways.reduce((a, b) => (b.walks.logLik > a.walks.logLik ? b : a));
+    const random = seeded(i + 1);
+    return { tempo, observer, readings: Array.from({ length: DRAWS }, () => readingOf(dialect, walks.draw(random))) };
+  });
 }
 
 /** Least squares of the steps between marks on the show's own, along the best alignment. The prior pulls a little. */
@@ -124,8 +161,7 @@ function spansOf(dialect: Dialect, track: Track, flat: Flat, { flash }: Alignmen
     const start = timeOf(s.from);
     const end = timeOf(s.to) + flat.length[foldedIndex(flat, s.to).index] * tempo;
     const whole = s.from > begin || begin === 0 || timeOf(begin) < -restNeeded;
-    s.full =
-      whole && start >= restNeeded * (s.from === 0 ? 0 : 1) - o.onsetSd && end + restNeeded <= track.until + o.onsetSd;
+    s.full = whole && start >= restNeeded - o.onsetSd && end + restNeeded <= track.until + o.onsetSd;
   }
   return spans.filter((s) => timeOf(s.to) > 0 && timeOf(s.from) < track.until);
 }

@@ -27,8 +27,8 @@ export type Placed = Pick<Decoded, "onsets" | "assignment" | "missed">;
  * know nothing else of the evidence.
  */
 export interface View<P> {
-  /** First readings at first sight, each with what it assumes (a tempo); `assume` makes it so. */
-  firsts: readonly { showings: readonly Showing[]; assume: () => void }[];
+  /** Readings to propose from, each set with what it assumes (a tempo, an observer); `assume` makes it so. */
+  firsts: readonly { readings: readonly (readonly Showing[])[]; assume: () => void }[];
   prepare: (show: Show) => P;
   score: (prepared: P, against?: Score) => Score;
   /** Log probability with every kind of observer weighed in, as far as the view knows kinds. */
