@@ -1,4 +1,4 @@
-import { extraDensity, gauss, stepDensity } from "./density";
+import { extraDensity, tick, type Clock } from "./density";
 import type { Track } from "./evidence";
 import type { Flat } from "./flat";
 import type { Observer } from "./observer";
@@ -21,28 +21,36 @@ const FIRST = 1 / 5000;
 interface State {
   index: Int32Array;
   weight: Float64Array;
+  /** The unit's clock, given this position: see {@link Clock}. */
+  late: Float64Array;
+  variance: Float64Array;
   size: number;
   scale: number;
 }
 
-/** Density of all that a mark shows of itself, given that it is flash `j`. */
-function markDensity(track: Track, m: number, flat: Flat, j: number, tempo: number, o: Observer): number {
-  let p = 1;
+/** Probability of what was said of a mark, given that it is flash `j`. */
+function named(track: Track, m: number, flat: Flat, j: number, o: Observer): number {
   const said = track.said[m];
-  if (said) p *= (said === 2) === (flat.long[j] === 1) ? 1 - o.misnamed : o.misnamed;
-  const seen = track.length[m];
-  if (seen === seen && o.lengthSd > 0) {
-    const expected = flat.length[j] * tempo;
-    const variance = o.lengthSd ** 2 + (0.03 * expected) ** 2;
-    let density = (1 - o.merge) * stepDensity(seen - expected - o.lengthBias, variance);
-    const next = flat.next[j];
-    if (next >= 0) {
-      const both = (flat.step[j] + flat.length[next]) * tempo;
-      density += o.merge * gauss(seen - both, 2 * variance);
-    }
-    p *= density + 1e-7;
-  }
-  return p;
+  if (!said) return 1;
+  return (said === 2) === (flat.long[j] === 1) ? 1 - o.misnamed : o.misnamed;
+}
+
+/** Takes mark `m` in as flash `j`; see {@link tick}. */
+function tickAs(
+  clock: Clock,
+  track: Track,
+  m: number,
+  flat: Flat,
+  j: number,
+  tempo: number,
+  o: Observer,
+  late: number,
+  variance: number,
+): void {
+  // prettier-ignore
+  const next = flat.next[j];
+  const merged = next < 0 ? NaN : (flat.step[j] + flat.length[next]) * tempo;
+  tick(clock, late, variance, o, track.length[m], flat.length[j] * tempo, merged);
 }
 
 /** Flashes that should have been seen in `ms` before flash `j`, and were not: probability of that. */
@@ -110,6 +118,8 @@ export function score(track: Track, flat: Flat, tempo: number, o: Observer, agai
   const ring: State[] = Array.from({ length: MAX_EXTRA + 2 }, () => ({
     index: new Int32Array(n),
     weight: new Float64Array(n),
+    late: new Float64Array(n),
+    variance: new Float64Array(n),
     size: 0,
     scale: -Infinity,
   }));
@@ -117,19 +127,22 @@ export function score(track: Track, flat: Flat, tempo: number, o: Observer, agai
   const logExtraAt = Float64Array.from(track.onset, (_, m) => Math.log(extraDensity(track, m, o)));
   const dense = new Float64Array(n);
   const touched = new Int32Array(n);
-  /** Density of this mark as each flash, computed when first asked for. */
-  const asFlash = new Float64Array(n);
-  const onsetVar = 2 * o.onsetSd ** 2;
+  /** Sums by which the clocks of ways that meet in one position are merged. */
+  const lateSum = new Float64Array(n);
+  const squareSum = new Float64Array(n);
+  const clock: Clock = { p: 0, late: 0, variance: 0 };
+  const noise = o.onsetSd ** 2;
   let extrasSoFar = 0;
   for (let m = 0; m < marks; m++) {
     let size = 0;
-    asFlash.fill(-1);
-    const add = (j: number, w: number) => {
-      if (asFlash[j] < 0) asFlash[j] = markDensity(track, m, flat, j, tempo, o);
-      w *= asFlash[j];
+    const add = (j: number, w: number, late: number, variance: number) => {
+      tickAs(clock, track, m, flat, j, tempo, o, late, variance);
+      w *= clock.p * named(track, m, flat, j, o);
       if (w <= 0) return;
       if (dense[j] === 0) touched[size++] = j;
       dense[j] += w;
+      lateSum[j] += w * clock.late;
+      squareSum[j] += w * (clock.variance + clock.late * clock.late);
     };
     let reference = -Infinity;
     for (let back = 1; back <= MAX_EXTRA + 1 && back <= m && reference === -Infinity; back++)
@@ -145,7 +158,7 @@ export function score(track: Track, flat: Flat, tempo: number, o: Observer, agai
         until += from.weight[s] * missedAfter(flat, from.index[s], pause[0] - track.onset[m - 1], tempo, o);
       for (let j = 0; j < n; j++) {
         const before = missedBefore(flat, j, track.onset[m] - pause[1], tempo, o);
-        add(j, (until * factor * before) / n);
+        add(j, (until * factor * before) / n, 0, Infinity);
       }
     }
     let extras = 0;
@@ -158,8 +171,8 @@ export function score(track: Track, flat: Flat, tempo: number, o: Observer, agai
       const dt = track.onset[m] - track.onset[m - back];
       for (let s = 0; s < from.size; s++) {
         let j = from.index[s];
-        let late = -dt;
-        let variance = onsetVar;
+        let late = from.late[s] - dt;
+        let variance = from.variance[s];
         let w = from.weight[s] * factor;
         const least = w * 1e-12;
         let missFactor = o.miss;
@@ -167,9 +180,10 @@ export function score(track: Track, flat: Flat, tempo: number, o: Observer, agai
           late += steps[j];
           variance += stepVars[j];
           const square = late * late;
-          if (late > 0 && square > 100 * variance) break;
+          const sum = variance + noise;
+          if (late > 0 && square > 100 * sum) break;
           j = next[j];
-          if (square <= 200 * variance) add(j, w * stepDensity(late, variance));
+          if (square <= 150 * sum) add(j, w, late, variance);
           w *= missFactor;
           missFactor = o.again;
         }
@@ -178,7 +192,11 @@ export function score(track: Track, flat: Flat, tempo: number, o: Observer, agai
     if (m <= MAX_EXTRA) {
       // Watching begins at this mark; those before it were spurious.
       const relative = Math.exp(extrasSoFar - reference) * FIRST;
-      if (relative > 0) for (let j = 0; j < n; j++) add(j, relative * beginning(flat, j, track.onset[m], tempo, o));
+      if (relative > 0)
+        for (let j = 0; j < n; j++) {
+          const w = relative * beginning(flat, j, track.onset[m], tempo, o);
+          if (w > 0) add(j, w, 0, Infinity);
+        }
     }
     extrasSoFar += logExtraAt[m];
     let max = 0;
@@ -190,11 +208,16 @@ export function score(track: Track, flat: Flat, tempo: number, o: Observer, agai
     for (let k = 0; k < size; k++) {
       const j = touched[k];
       if (dense[j] > max * BEAM) {
+        const late = lateSum[j] / dense[j];
         state.index[state.size] = j;
+        state.late[state.size] = late;
+        state.variance[state.size] = squareSum[j] / dense[j] - late * late;
         state.weight[state.size++] = dense[j];
         sum += dense[j];
       }
       dense[j] = 0;
+      lateSum[j] = 0;
+      squareSum[j] = 0;
     }
     if (max > 0) {
       state.scale = reference + Math.log(sum);
@@ -272,7 +295,10 @@ export function align(track: Track, flat: Flat, tempo: number, o: Observer): Ali
     from: Node | null;
     m: number;
     begin: number;
+    late: number;
+    variance: number;
   }
+  const clock: Clock = { p: 0, late: 0, variance: 0 };
   const nodes: Node[][] = [];
   let before = 0;
   const keep = (map: Map<number, Node>, node: Node) => {
@@ -290,30 +316,33 @@ export function align(track: Track, flat: Flat, tempo: number, o: Observer): Ali
         const missed =
           missedAfter(flat, from.j, pause[0] - track.onset[m - 1], tempo, o) *
           missedBefore(flat, j, track.onset[m] - pause[1], tempo, o);
-        const p = (FIRST * missed * markDensity(track, m, flat, j, tempo, o)) / flat.n;
+        tickAs(clock, track, m, flat, j, tempo, o, 0, Infinity);
+        const p = (FIRST * missed * clock.p * named(track, m, flat, j, o)) / flat.n;
+        const { late, variance } = clock;
         if (steps > 0 && p > 0)
-          keep(map, { j, travelled: from.travelled + steps, log: from.log + Math.log(p), from, m, begin: from.begin });
+          keep(map, { j, travelled: from.travelled + steps, log: from.log + Math.log(p), from, m, begin: from.begin, late, variance }); // prettier-ignore
       }
     for (let back = 1; back <= MAX_EXTRA + 1 && back <= m && !pause; back++) {
       const dt = track.onset[m] - track.onset[m - back];
       for (const from of nodes[m - back]) {
         let j = from.j;
-        let expected = 0;
-        let variance = 2 * o.onsetSd ** 2;
+        let late = from.late - dt;
+        let variance = from.variance;
         let log = from.log + extras + Math.log(1 - o.miss);
         let missLog = Math.log(o.miss);
         let steps = 0;
         while (flat.next[j] >= 0 && steps < 60) {
-          expected += flat.step[j] * tempo;
+          late += flat.step[j] * tempo;
           variance += flat.stepVar[j] * tempo * tempo;
-          const late = expected - dt;
-          if (late > 0 && late * late > 100 * variance) break;
+          const sum = variance + o.onsetSd ** 2;
+          if (late > 0 && late * late > 100 * sum) break;
           j = flat.next[j];
           steps++;
-          const d = late * late <= 200 * variance ? stepDensity(late, variance) : 0;
-          if (d > 1e-12) {
-            const here = log + Math.log(d * markDensity(track, m, flat, j, tempo, o));
-            keep(map, { j, travelled: from.travelled + steps, log: here, from, m, begin: from.begin });
+          if (late * late <= 150 * sum) {
+            tickAs(clock, track, m, flat, j, tempo, o, late, variance);
+            const here = log + Math.log(clock.p * named(track, m, flat, j, o));
+            if (here > -Infinity)
+              keep(map, { j, travelled: from.travelled + steps, log: here, from, m, begin: from.begin, late: clock.late, variance: clock.variance }); // prettier-ignore
           }
           log += missLog;
           missLog = Math.log(o.again);
@@ -323,8 +352,10 @@ export function align(track: Track, flat: Flat, tempo: number, o: Observer): Ali
     }
     if (m <= MAX_EXTRA)
       for (let j = 0; j < flat.n; j++) {
-        const p = FIRST * beginning(flat, j, track.onset[m], tempo, o) * markDensity(track, m, flat, j, tempo, o);
-        if (p > 0) keep(map, { j, travelled: 0, log: before + Math.log(p), from: null, m, begin: j });
+        tickAs(clock, track, m, flat, j, tempo, o, 0, Infinity);
+        const p = FIRST * beginning(flat, j, track.onset[m], tempo, o) * clock.p * named(track, m, flat, j, o);
+        const { late, variance } = clock;
+        if (p > 0) keep(map, { j, travelled: 0, log: before + Math.log(p), from: null, m, begin: j, late, variance });
       }
     before += Math.log(extraDensity(track, m, o));
     const list = [...map.values()].sort((a, b) => b.log - a.log);

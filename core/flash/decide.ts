@@ -2,7 +2,7 @@ import { blankAnswer, type Decoded, type State } from "./answer";
 import { memoriesOf, type Dialect, type Memory } from "./dialect";
 import type { Candidate } from "./search";
 import { isEmpty } from "./show";
-import type { View } from "./view";
+import type { Span, View } from "./view";
 
 /** `complete` is claimed only above this. */
 const SURE_OF_WHOLE = 0.99;
@@ -22,9 +22,9 @@ interface Told<P> {
  * The answer from all lists that were tried, best first: the one that is most probably exact, that is, has the right state,
  * all that was shown in full, and nothing that is not stored.
  */
-export function decide<P>(
+export function decide<S, P>(
   dialect: Dialect,
-  view: View<P>,
+  view: View<S, P>,
   candidates: readonly Candidate<P>[],
   onsets: readonly number[],
 ): Decoded {
@@ -32,7 +32,12 @@ export function decide<P>(
   const max = Math.max(view.noise, candidates[0].log);
   const sum = candidates.reduce((s, c) => s + Math.exp(c.log - max), 0) + Math.exp(view.noise - max);
   if (Math.exp(view.noise - max) / sum > 0.5) return misfit(dialect, view, onsets);
-  const told: Told<P>[] = candidates.map((c) => ({ c, p: Math.exp(c.log - max) / sum, ...tell(dialect, view, c) }));
+  const told: Told<P>[] = candidates.flatMap((c) => {
+    const p = Math.exp(c.log - max) / sum;
+    const spans = view.spans(c.prepared);
+    if (p < NEGLIGIBLE) return [{ c, p, ...tell(dialect, view, c, spans.filter((s) => s.full > 0.5)) }]; // prettier-ignore
+    return worlds(spans).map((w) => ({ c, p: p * w.p, ...tell(dialect, view, c, w.full) }));
+  });
 
   // Rounding may carry a sum of probabilities a hair above 1.
   const share = (holds: (t: Told<P>) => boolean) =>
@@ -59,7 +64,7 @@ export function decide<P>(
     confidence: p,
     codeConfidence,
     runnerUp: rival ? { codes: rival.shown, state: rival.state, probability: rival.p } : null,
-    tempo: view.tempo,
+    tempo: view.tempoOf(lead.c.prepared),
     misfit: null,
     ...view.place(lead.c.prepared),
     ...countShown(view, lead.c),
@@ -78,8 +83,32 @@ function agrees<P>(answer: Told<P>, truth: Told<P>): boolean {
   );
 }
 
-function tell<P>(dialect: Dialect, view: View<P>, c: Candidate<P>): Omit<Told<P>, "c" | "p"> {
-  const full = view.spans(c.prepared).filter((s) => s.full);
+/** Probabilities below this are as good as none. */
+const NEGLIGIBLE = 1e-3;
+/** A showing at the edge of the watch is in question between these. */
+const IN_DOUBT = 0.005;
+
+/**
+ * Which showings were full: those at the edges of the watch may or may not have been. Each way it may be, with its probability; not more
+ * than two showings are in doubt, the first and the last.
+ */
+function worlds(spans: readonly Span[]): { full: Span[]; p: number }[] {
+  const doubtful = spans.filter((s) => s.full > IN_DOUBT && s.full < 1 - IN_DOUBT);
+  const edge = doubtful.length > 2 ? [doubtful[0], doubtful[doubtful.length - 1]] : doubtful;
+  const sure = spans.filter((s) => !edge.includes(s) && s.full > 0.5);
+  return Array.from({ length: 2 ** edge.length }, (_, bits) => {
+    const here = edge.filter((_, i) => bits & (1 << i));
+    const p = edge.reduce((q, s) => q * (here.includes(s) ? s.full : 1 - s.full), 1);
+    return { full: [...sure, ...here], p };
+  });
+}
+
+function tell<S, P>(
+  dialect: Dialect,
+  view: View<S, P>,
+  c: Candidate<P>,
+  full: readonly Span[],
+): Omit<Told<P>, "c" | "p"> {
   const two = memoriesOf(dialect).length > 1;
   const seen = new Set(full.filter((s) => s.unit.kind === "code").map((s) => `${s.unit.memory} ${s.unit.code}`));
   const all: string[] = [];
@@ -118,11 +147,11 @@ function tell<P>(dialect: Dialect, view: View<P>, c: Candidate<P>): Omit<Told<P>
   return { state: shown.length ? "codes" : "unclear", shown, all, memories, complete };
 }
 
-function countShown<P>(view: View<P>, c: Candidate<P>): Pick<Decoded, "timesShown" | "roundsShown"> {
+function countShown<S, P>(view: View<S, P>, c: Candidate<P>): Pick<Decoded, "timesShown" | "roundsShown"> {
   const timesShown: Record<string, number> = {};
   const rounds = new Map<string, Set<string>>();
   for (const { unit, pass, full } of view.spans(c.prepared)) {
-    if (!full || unit.kind !== "code") continue;
+    if (full < 0.5 || unit.kind !== "code") continue;
     const code = unit.code!;
     timesShown[code] = (timesShown[code] ?? 0) + 1;
     rounds.set(code, (rounds.get(code) ?? new Set()).add(`${unit.phase} ${pass}`));
@@ -130,9 +159,9 @@ function countShown<P>(view: View<P>, c: Candidate<P>): Pick<Decoded, "timesShow
   return { timesShown, roundsShown: Object.fromEntries([...rounds].map(([code, set]) => [code, set.size])) };
 }
 
-function misfit<P>(dialect: Dialect, view: View<P>, onsets: readonly number[]): Decoded {
+function misfit<S, P>(dialect: Dialect, view: View<S, P>, onsets: readonly number[]): Decoded {
   return {
-    ...blankAnswer(onsets, view.tempo),
+    ...blankAnswer(onsets, 1),
     misfit: `${view.count} marks do not follow the rhythm of "${dialect.title}".`,
   };
 }

@@ -26,7 +26,7 @@ export interface DecodeOptions {
  * The same evidence gives the same answer, however it arrived. Never throws on evidence of any shape.
  */
 export function decode(dialect: Dialect, evidence: Evidence | Called | Pressed, options: DecodeOptions = {}): Decoded {
-  const conclude = <P>(view: View<P>, onsets: readonly number[] = []): Decoded =>
+  const conclude = <S, P>(view: View<S, P>, onsets: readonly number[] = []): Decoded =>
     decide(dialect, view, search(dialect, view, priorOf(dialect, options.table)), onsets);
   if (evidence.mode === "button")
     return evidence.presses.length ? conclude(pressView(dialect, evidence.presses)) : blankAnswer([], 1);

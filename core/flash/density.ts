@@ -25,6 +25,66 @@ export function stepDensity(late: number, variance: number): number {
   return ((1 - WIDE) * three * three * three + (WIDE / 3) * wide) / (SQRT_2PI * Math.sqrt(variance));
 }
 
+/**
+ * What is known of the unit's clock at a mark: how far its true onset lies after the seen one (ms) and the variance of that.
+ * Errors of watching do not add up from mark to mark, the unit's own jitter does: a Kalman filter tells them apart.
+ */
+export interface Clock {
+  /** Density of what was seen of the mark, given what was expected. */
+  p: number;
+  late: number;
+  variance: number;
+}
+
+/**
+ * Takes a mark in: first its onset, expected `late` ms after the seen one with `variance`, then, where its length is
+ * known, its end. An infinite variance means that nothing was expected; then `p` counts the length alone.
+ * @param clock is overwritten with the outcome
+ * @param expected length of the flash, ms
+ * @param mergedEnd length of the mark if it ran together with the next one; NaN where there is none
+ */
+export function tick(
+  clock: Clock,
+  late: number,
+  variance: number,
+  o: Observer,
+  length: number,
+  expected: number,
+  mergedLength: number,
+): void {
+  const noise = o.onsetSd * o.onsetSd;
+  let p = 1;
+  if (variance === Infinity) {
+    late = 0;
+    variance = noise;
+  } else {
+    const sum = variance + noise;
+    p = stepDensity(late, sum);
+    // What errs far more than it should is not trusted to move the clock as much.
+    const share = late * late > 12 * sum ? noise * 9 : noise;
+    late *= share / (variance + share);
+    variance *= share / (variance + share);
+  }
+  if (length === length && o.endSd > 0) {
+    const own = (0.03 * expected) ** 2;
+    const ending = o.endSd * o.endSd;
+    const before = variance + own;
+    const sum = before + ending;
+    const off = late + expected - length;
+    let density = (1 - o.merge) * stepDensity(off, sum);
+    if (mergedLength === mergedLength) density += o.merge * gauss(late + mergedLength - length, 2 * sum);
+    p *= density + 1e-7;
+    if (off * off < 12 * sum) {
+      // From here on counts the end: as an onset it stands for, without the flash's own jitter, which the next step adds.
+      late = (off * ending) / sum + length - expected;
+      variance = (before * ending) / sum - own;
+    }
+  }
+  clock.p = p;
+  clock.late = late;
+  clock.variance = variance;
+}
+
 /** Density of a spurious mark: one that came from nowhere, or the second of two marks made of one flash. */
 export function extraDensity(track: Track, m: number, o: Observer): number {
   const gap = m > 0 ? track.onset[m] - track.onset[m - 1] : Infinity;

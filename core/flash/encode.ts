@@ -65,7 +65,9 @@ export function encode(
   for (const { start, end } of flashesOf(dialect, faults, options)) {
     if (start >= until) break;
     if (end <= from) continue;
-    if (start <= from) edges[0][1] = away;
+    // A lamp that goes from one mark straight into the next does not change.
+    if (edges.length > 1 && start - from <= edges[edges.length - 1][0]) edges.pop();
+    else if (start <= from) edges[0][1] = away;
     else edges.push([start - from, away]);
     if (end < until) edges.push([end - from, rest]);
   }

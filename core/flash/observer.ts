@@ -7,9 +7,11 @@ import type { Evidence } from "./evidence";
 export interface Observer {
   /** Standard deviation of one onset, ms (reaction time, frame raster). */
   onsetSd: number;
-  /** Standard deviation of a mark's length, ms, and the constant by which it is seen longer (+) or shorter. */
-  lengthSd: number;
-  lengthBias: number;
+  /** Reaction time: constant for one person, so it only moves all marks alike; its typical value and spread, ms. */
+  reaction: number;
+  reactionSd: number;
+  /** Standard deviation of the end of a mark, ms; 0 where ends are not seen. */
+  endSd: number;
   /** Probability that a flash is missed, and that the next one is too. */
   miss: number;
   again: number;
@@ -28,26 +30,27 @@ export interface Observer {
 /** Each single interval of a control unit varies by about this share (format: "about 3 %"). */
 export const INTERVAL_JITTER = 0.03;
 
-const base = { merge: 0.003, misnamed: 0.01, lengthBias: 0 };
+const base = { merge: 0.003, misnamed: 0.01, reaction: 0, reactionSd: 0 };
+const person = { ...base, reaction: 250, reactionSd: 60 };
 
 /** The observers of each way of watching, careful first. */
 export const OBSERVERS: Record<Evidence["mode"], readonly Observer[]> = {
   edges: [
-    { ...base, onsetSd: 11, lengthSd: 15, miss: 2e-4, again: 2e-4, extra: 1e-7, double: 1e-5, lag: 40 },
-    { ...base, onsetSd: 20, lengthSd: 30, miss: 0.018, again: 0.018, extra: 6e-7, double: 1e-4, lag: 60 },
+    { ...base, onsetSd: 11, endSd: 11, miss: 2e-4, again: 2e-4, extra: 1e-7, double: 1e-5, lag: 40 },
+    { ...base, onsetSd: 20, endSd: 20, miss: 0.018, again: 0.018, extra: 6e-7, double: 1e-4, lag: 60 },
   ],
   holds: [
-    { ...base, onsetSd: 14, lengthSd: 24, miss: 2e-4, again: 2e-4, extra: 1e-7, double: 1e-4, lag: 350 },
-    { ...base, onsetSd: 63, lengthSd: 86, miss: 0.01, again: 0.01, extra: 3e-7, double: 0.002, lag: 500 },
-    { ...base, onsetSd: 108, lengthSd: 160, miss: 0.034, again: 0.034, extra: 2e-6, double: 0.006, lag: 650 },
+    { ...person, onsetSd: 14, endSd: 14, miss: 2e-4, again: 2e-4, extra: 1e-7, double: 1e-4, lag: 350 },
+    { ...person, onsetSd: 62, endSd: 62, miss: 0.01, again: 0.01, extra: 3e-7, double: 0.002, lag: 500 },
+    { ...person, onsetSd: 108, endSd: 108, miss: 0.034, again: 0.034, extra: 2e-6, double: 0.006, lag: 650 },
   ],
   taps: [
-    { ...base, onsetSd: 14, lengthSd: 0, miss: 2e-4, again: 2e-4, extra: 3e-8, double: 1e-4, lag: 350, misnamed: 3e-4 },
-    { ...base, onsetSd: 63, lengthSd: 0, miss: 0.011, again: 0.011, extra: 1e-7, double: 0.0035, lag: 500 },
+    { ...person, onsetSd: 14, endSd: 0, miss: 2e-4, again: 2e-4, extra: 3e-8, double: 1e-4, lag: 350, misnamed: 3e-4 },
+    { ...person, onsetSd: 62, endSd: 0, miss: 0.011, again: 0.011, extra: 1e-7, double: 0.0035, lag: 500 },
     {
       ...base,
       onsetSd: 108,
-      lengthSd: 0,
+      endSd: 0,
       miss: 0.033,
       again: 0.033,
       extra: 4e-7,

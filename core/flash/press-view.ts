@@ -21,7 +21,7 @@ const TEMPI = Array.from({ length: 9 }, (_, i) => TEMPO_MIN * (TEMPO_MAX / TEMPO
 const QUIET_PERIODS = 1.7;
 
 /** Dialects that show one code a press: the view in which press k shows code k of the list, round and round. */
-export function pressView(dialect: Dialect, presses: readonly Press[]): View<Presses> {
+export function pressView(dialect: Dialect, presses: readonly Press[]): View<null, Presses> {
   const tracks = presses.map((p, k) => trackOfPress(dialect, p, presses[k + 1]?.press ?? p.until));
   const mode = tracks[0]?.mode ?? "edges";
   const longest = tracks.reduce((n, t) => Math.max(n, t.onset.length), 1);
@@ -65,7 +65,7 @@ export function pressView(dialect: Dialect, presses: readonly Press[]): View<Pre
 }
 
 /** One number a press, as somebody called it out. */
-export function calledPressView(dialect: Dialect, counts: readonly number[]): View<Presses> {
+export function calledPressView(dialect: Dialect, counts: readonly number[]): View<null, Presses> {
   const log = (k: number, count: number) =>
     Math.log(RUN_OBSERVERS.reduce((p, o) => p + o.share * heard(count, counts[k], o), 0));
   return viewOf(
@@ -85,10 +85,11 @@ function viewOf(
   whole: readonly boolean[],
   tempo: number,
   noise: number,
-): View<Presses> {
+): View<null, Presses> {
   const showings = seen.filter((n) => n > 0).map((n) => showing(dialect, [{ long: 0, short: n }]));
   return {
-    firsts: [{ readings: [showings], assume: () => undefined }],
+    settings: [null],
+    readings: () => [showings],
     prepare: (show) => {
       const units = [...new Set([...show.lead.flashes, ...(show.loop?.flashes ?? [])].map((f) => f.unit))];
       const all = [...show.lead.flashes, ...(show.loop?.flashes ?? [])];
@@ -106,16 +107,21 @@ function viewOf(
     },
     weigh: ({ counts }) =>
       seen.reduce((sum, _, k) => sum + (counts.length ? log(k, counts[k % counts.length]) : -50), 0),
-    refit: () => false,
+    refit: () => null,
     spans: ({ units }) =>
       units.length
-        ? seen.map((_, k) => ({ unit: units[k % units.length], pass: Math.floor(k / units.length), full: whole[k] }))
+        ? seen.map((_, k) => ({
+            unit: units[k % units.length],
+            pass: Math.floor(k / units.length),
+            full: Number(whole[k]),
+          }))
         : [],
     place: () => ({ onsets: [], assignment: [], missed: [] }),
     noise,
     litAtEnd: null,
+    settingOf: () => null,
+    tempoOf: () => tempo,
     count: seen.length,
-    tempo,
   };
 }
 

@@ -77,7 +77,8 @@ export function proposalsOf(dialect: Dialect, readings: readonly (readonly Showi
       const memory = stored?.kind === "stored" ? stored.memory : memories[0];
       const falls = dialect.order === "ascending" && row.length > 0 && Number(s.code) < Number(row.at(-1));
       const round = row.includes(s.code ?? "") && row.at(-1) !== s.code;
-      if (s.fixed || s.again || s.phase !== phase || falls || round) cut();
+      // In an ascending list a new beginning shows by itself; the rest before it is often the same as between codes.
+      if (s.fixed || (s.again && dialect.order === "stored") || s.phase !== phase || falls || round) cut();
       phase = s.phase;
       of = memory;
       if (s.fixed || s.code === null || !isFault(dialect, s.code)) continue;
@@ -94,7 +95,7 @@ export function proposalsOf(dialect: Dialect, readings: readonly (readonly Showi
     const most = Math.max(0, ...counts.map(([, n]) => n));
     const above = (part: number) =>
       ordered(dialect, counts.filter(([, n]) => n >= most * part).map(([c]) => c)); // prettier-ignore
-    const all = [[], ...often, above(0.5), above(0.3)];
+    const all = [above(0.5), above(0.3), [], ...often];
     const unique = new Map(all.map((l) => [...new Set(ordered(dialect, l))]).map((l) => [l.join(" "), l]));
     lists.set(
       memory,

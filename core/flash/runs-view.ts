@@ -24,19 +24,21 @@ const ANY_NUMBER = 1 / 12;
 const EVEN_FROM = 5;
 
 /** Called-out counts: the view that aligns numbers with the runs of a show; there are no times. */
-export function runsView(dialect: Dialect, called: readonly Run[]): View<Runs> {
+export function runsView(dialect: Dialect, called: readonly Run[]): View<null, Runs> {
   return {
-    firsts: [{ readings: firstShowings(dialect, called), assume: () => undefined }],
+    settings: [null],
+    readings: () => firstShowings(dialect, called),
     prepare: runsOfShow,
     score: (runs, against) => mixed(runs, called, against),
     weigh: (runs) => mixed(runs, called).logLik,
-    refit: () => false,
+    refit: () => null,
     spans: (runs) => spansOf(runs, viterbi(runs, called, RUN_OBSERVERS[1])),
     place: () => ({ onsets: [], assignment: [], missed: [] }),
+    settingOf: () => null,
+    tempoOf: () => 1,
     noise: called.length * Math.log(ANY_NUMBER / 6) - 3,
     litAtEnd: null,
     count: called.length,
-    tempo: 1,
   };
 }
 
@@ -207,7 +209,7 @@ function spansOf({ runs, loopAt }: Runs, unrolled: readonly number[]): Span[] {
     while (k > 0 && runs[k - 1].unit === unit) k--;
     let end = i;
     while (end + 1 < runs.length && runs[end + 1].unit === unit) end++;
-    spans.push({ unit, pass: round, full: u - (i - k) >= first && u + (end - i) <= last });
+    spans.push({ unit, pass: round, full: Number(u - (i - k) >= first && u + (end - i) <= last) });
   }
   return spans;
 }

@@ -1,5 +1,6 @@
 import { countsCylinders, memoriesOf, type Dialect, type Faults, type Memory } from "./dialect";
 import { possibleFaults } from "./digits";
+import type { Prior } from "./prior";
 import { keyOf, neighbours, type Hypothesis } from "./propose";
 import { proposalsOf } from "./reading";
 import { showOf, type Show } from "./show";
@@ -12,7 +13,7 @@ export interface Candidate<P> {
   prepared: P;
   logPrior: number;
   score: Score;
-  /** Log of prior times likelihood, and of how many codes would have served as well as the one that was tried. */
+  /** Log of prior times likelihood, and of how many lists would have served as well as the one that was tried. */
   log: number;
 }
 
@@ -25,119 +26,145 @@ const MAX_ROUNDS = 14;
 const POOL = 30;
 const BEGINNINGS = 8;
 /** Candidates further behind the best (nats) say nothing; and no more than so many are judged. */
-const IN_QUESTION = 16;
+const IN_QUESTION = 14;
 const MOST = 40;
 const MAX_REFITS = 3;
+/** A setting whose best list is so far behind the best of all is not gone into. */
+const OUT_OF_QUESTION = 30;
 /** The whole search may go over the evidence as often as this: its cost stays in proportion to the number of marks. */
 const BUDGET = 500;
 
-/** Tries lists: from the first readings, then their neighbours, hill climbing with a small beam. Empty when none explains anything. */
-export function search<P>(dialect: Dialect, view: View<P>, prior: (h: Hypothesis) => number): Candidate<P>[] {
-  const engines = countsCylinders(dialect) ? CYLINDERS : [];
-  const proposed = view.firsts.map((first) => ({ first, ...proposalsOf(dialect, first.readings) }));
-  const read = new Map<string, number>();
-  for (const { pool } of proposed) for (const [code, n] of pool) read.set(code, Math.max(n, read.get(code) ?? 0));
-  const pool = [...read]
-    .sort((a, b) => b[1] - a[1])
-    .slice(0, POOL)
-    .map(([c]) => c);
-  const memories = memoriesOf(dialect);
-  let spent = 0;
-  const assess = (h: Hypothesis, against?: Score): Candidate<P> | null => {
-    const show = showOf(dialect, h.faults, h.cylinders ?? undefined);
-    const prepared = view.prepare(show);
-    const score = view.score(prepared, against);
-    spent += score.cost / view.count;
-    if (score.logLik === -Infinity) return null;
-    const logPrior = prior(h);
-    return { h, show, prepared, logPrior, score, log: score.logLik + logPrior };
-  };
-
+/** Tries lists: from readings, then their neighbours, hill climbing with a small beam. Empty when none explains anything. */
+export function search<S, P>(dialect: Dialect, view: View<S, P>, prior: Prior): Candidate<P>[] {
+  const found = new Map<string, Candidate<P>>();
   let best: Candidate<P> | null = null;
-  const begun: Candidate<P>[] = [];
-  let assume: () => void = () => undefined;
-  for (const { first, lists } of proposed) {
-    first.assume();
-    for (const faults of together(memories, lists))
-      for (const cylinders of engines.length ? engines.slice(0, 3) : [null]) {
-        if (spent > BUDGET / 2) break;
-        const c = assess({ faults, cylinders }, best?.score);
-        if (c) begun.push(c);
-        if (c && (!best || c.log > best.log)) {
-          best = c;
-          assume = first.assume;
-        }
-      }
-  }
-  if (!best) return [];
-  assume();
-
-  let tried = new Map<string, Candidate<P>>();
-  let allowed = BUDGET;
-  const climb = (): void => {
-    tried = new Map();
-    const from = assess(best!.h);
-    if (!from) return;
-    best = from;
-    tried.set(keyOf(best.h), best);
-    // The best beginnings stay in the race: what a neighbour by neighbour climb would not reach from the best of them.
-    for (const { h } of begun.sort((a, b) => b.log - a.log).slice(0, BEGINNINGS)) {
-      const c = tried.has(keyOf(h)) ? null : assess(h);
-      if (!c) continue;
-      tried.set(keyOf(h), c);
-      if (c.log > best.log) best = c;
+  for (const [i, setting] of view.settings.entries())
+    for (const c of explore(dialect, view, prior, setting, best, i ? BUDGET / 2 : BUDGET)) {
+      const known = found.get(keyOf(c.h));
+      if (!known || known.log < c.log) found.set(keyOf(c.h), c);
+      if (!best || c.log > best.log) best = c;
     }
-    let beam = [...tried.values()].sort((a, b) => b.log - a.log).slice(0, BEAM_WIDTH);
+  if (!best) return [];
+  for (const c of notYetShown(dialect, view, prior, best)) found.set(`${keyOf(c.h)}+`, c);
+  // Among those still in question, weigh all kinds of observer, not only the one that fits best.
+  const ranked = [...found.values()].sort((a, b) => b.log - a.log);
+  return ranked
+    .filter((c) => c.log > ranked[0].log - IN_QUESTION)
+    .slice(0, MOST)
+    .map((c) => ({ ...c, log: c.log - c.score.logLik + view.weigh(c.prepared) }))
+    .sort((a, b) => b.log - a.log);
+}
+
+function assess<S, P>(
+  dialect: Dialect,
+  view: View<S, P>,
+  prior: Prior,
+  setting: S,
+  h: Hypothesis,
+  against?: Score,
+): Candidate<P> | number {
+  // prettier-ignore
+  const show = showOf(dialect, h.faults, h.cylinders ?? undefined);
+  const prepared = view.prepare(show, setting);
+  const score = view.score(prepared, against);
+  if (score.logLik === -Infinity) return score.cost;
+  const logPrior = prior.of(h);
+  return { h, show, prepared, logPrior, score, log: score.logLik + logPrior };
+}
+
+/** All that was tried from one setting on, and the settings that it led to. */
+function explore<S, P>(
+  dialect: Dialect,
+  view: View<S, P>,
+  prior: Prior,
+  first: S,
+  rival: Candidate<P> | null,
+  budget: number,
+): Candidate<P>[] {
+  const engines = countsCylinders(dialect) ? CYLINDERS : [];
+  const memories = memoriesOf(dialect);
+  let setting = first;
+  let spent = 0;
+  let tried = new Map<string, Candidate<P>>();
+  let best: Candidate<P> | null = null;
+  const attempt = (h: Hypothesis): Candidate<P> | null => {
+    const key = keyOf(h);
+    const known = tried.get(key);
+    if (known) return known;
+    const c = assess(dialect, view, prior, setting, h, best?.score);
+    spent += (typeof c === "number" ? c : c.score.cost) / view.count;
+    if (typeof c === "number") return null;
+    tried.set(key, c);
+    if (!best || c.log > best.log) best = c;
+    return c;
+  };
+  const read = new Map<string, number>();
+  const begin = (allowed: number): void => {
+    const { lists, pool } = proposalsOf(dialect, view.readings(setting));
+    for (const [code, n] of pool) read.set(code, Math.max(n, read.get(code) ?? 0));
+    for (const faults of together(memories, lists))
+      for (const cylinders of engines.length ? engines.slice(0, 3) : [null])
+        if (spent < allowed) attempt({ faults, cylinders });
+  };
+  const climb = (allowed: number): void => {
+    const pool = [...read]
+      .sort((a, b) => b[1] - a[1])
+      .slice(0, POOL)
+      .map(([c]) => c);
     const expanded = new Set<string>();
+    let beam = [...tried.values()].sort((a, b) => b.log - a.log).slice(0, BEAM_WIDTH);
     for (let round = 0; round < MAX_ROUNDS; round++) {
       const next = beam.filter((c) => !expanded.has(keyOf(c.h)));
       if (!next.length) break;
       for (const c of next) {
         expanded.add(keyOf(c.h));
-        for (const h of neighbours(dialect, c.h, pool, engines)) {
-          const key = keyOf(h);
-          if (tried.has(key) || spent > allowed) continue;
-          const candidate = assess(h, best.score);
-          if (!candidate) continue;
-          tried.set(key, candidate);
-          if (candidate.log > best.log) best = candidate;
-        }
+        for (const h of neighbours(dialect, c.h, pool, engines)) if (spent < allowed) attempt(h);
       }
-      const least = best.log - 12;
+      const least = best!.log - 12;
       beam = [...tried.values()]
         .sort((a, b) => b.log - a.log)
         .slice(0, BEAM_WIDTH)
         .filter((c) => c.log > least);
     }
   };
-  climb();
-  // Tempo and observer again from the best list; a better fit may lead to a better list.
-  for (let again = 0; again < MAX_REFITS && view.refit(best.prepared); again++) {
-    allowed = spent + BUDGET / 4;
-    climb();
+  begin(budget / 3);
+  const outOfQuestion = () => !best || (rival !== null && best.log < rival.log - OUT_OF_QUESTION);
+  if (outOfQuestion()) return [...tried.values()];
+  climb(budget);
+  // The setting again from the best list; a better fit may lead to a better list.
+  for (let again = 0; again < MAX_REFITS; again++) {
+    const better = view.refit(best!.prepared);
+    if (!better) break;
+    setting = better;
+    const before: Candidate<P>[] = [...tried.values()].sort((a, b) => b.log - a.log).slice(0, BEGINNINGS);
+    tried = new Map();
+    best = null;
+    for (const c of before) attempt(c.h);
+    if (!best) break;
+    const allowed = spent + budget / 4;
+    begin(spent + budget / 12);
+    if (outOfQuestion()) break;
+    climb(allowed);
   }
+  return [...tried.values()];
+}
 
-  // Lists with one more code that has not come yet explain what was seen as well, unless the list came round.
+/** Lists with more codes that have not come yet explain what was seen as well, unless the list came round. One stands for all. */
+function notYetShown<S, P>(dialect: Dialect, view: View<S, P>, prior: Prior, best: Candidate<P>): Candidate<P>[] {
   const possible = possibleFaults(dialect);
-  for (const memory of memories) {
+  const setting = view.settingOf(best.prepared);
+  return memoriesOf(dialect).flatMap((memory) => {
     const list = best.h.faults[memory] ?? [];
     const open =
       dialect.order === "ascending"
         ? possible.filter((c) => !list.length || Number(c) > Number(list.at(-1)))
         : possible.filter((c) => !list.includes(c));
     const code = open.at(-1);
-    if (!code) continue;
+    if (!code) return [];
     const h: Hypothesis = { ...best.h, faults: { ...best.h.faults, [memory]: [...list, code] } };
-    const c = tried.has(keyOf(h)) ? null : assess(h, best.score);
-    if (c) tried.set(`${keyOf(h)}+`, { ...c, log: c.log + Math.log(open.length) });
-  }
-  // Among those still in question, weigh all kinds of observer, not only the one that fits best.
-  const ranked = [...tried.values()].sort((a, b) => b.log - a.log);
-  return ranked
-    .filter((c) => c.log > ranked[0].log - IN_QUESTION)
-    .slice(0, MOST)
-    .map((c) => ({ ...c, log: c.log - c.score.logLik + view.weigh(c.prepared) }))
-    .sort((a, b) => b.log - a.log);
+    const c = assess(dialect, view, prior, setting, h, best.score);
+    return typeof c === "number" ? [] : [{ ...c, log: c.log + Math.log(open.length) + prior.more }];
+  });
 }
 
 /** Lists of one memory, or the likeliest pairs of two. */

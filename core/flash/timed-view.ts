@@ -5,8 +5,8 @@ import type { Track } from "./evidence";
 import { flatten, type Flat } from "./flat";
 import { INTERVAL_JITTER, OBSERVERS, type Observer } from "./observer";
 import { seeded } from "./encode";
-import { grammarOf } from "./grammar";
-import { readingOf, type Showing } from "./reading";
+import { grammarOf, type Grammar } from "./grammar";
+import { readingOf } from "./reading";
 import { walksOf } from "./walks";
 import type { Unit } from "./show";
 import { TEMPO_MAX, TEMPO_MIN } from "./tempo";
@@ -15,48 +15,62 @@ import type { Placed, Span, View } from "./view";
 /** A change of tempo below this share is no change. */
 const SAME_TEMPO = 0.002;
 
+/** What has to be assumed to play a show against marks. */
+export interface Setting {
+  tempo: number;
+  observer: Observer;
+}
+
+/** A show under a setting. The alignment is made when first asked for. */
+interface Prepared extends Setting {
+  flat: Flat;
+  alignment?: Alignment;
+}
+
 /** Marks with times (taps, held keys, edges): the view that aligns onsets with a show played at a tempo. */
-export function timedView(dialect: Dialect, track: Track): View<Flat> {
+export function timedView(dialect: Dialect, track: Track): View<Setting, Prepared> {
   const observers = OBSERVERS[track.mode];
-  const beginnings = likeliestWalks(dialect, track);
-  let { observer, tempo } = beginnings[0];
-  let aligned = new WeakMap<Flat, Alignment>();
-  const alignment = (flat: Flat): Alignment => {
-    const known = aligned.get(flat) ?? align(track, flat, tempo, observer);
-    aligned.set(flat, known);
-    return known;
-  };
-  const assume = (t: number, o = observer) => {
-    if (t === tempo && o === observer) return;
-    tempo = t;
-    observer = o;
-    aligned = new WeakMap();
-  };
+  const grammar = grammarOf(dialect, INTERVAL_JITTER);
+  const alignment = (p: Prepared): Alignment => (p.alignment ??= align(track, p.flat, p.tempo, p.observer));
   return {
-    firsts: beginnings.map((b) => ({ readings: b.readings, assume: () => assume(b.tempo, b.observer) })),
-    prepare: (show) => flatten(show, track.mode),
-    score: (flat, against) => score(track, flat, tempo, observer, against),
-    weigh: (flat) =>
-      observers.reduce((sum, o) => logAdd(sum, score(track, flat, tempo, o).logLik), -Infinity) -
-      Math.log(observers.length),
-    refit: (flat) => {
-      const fitted = refitTempo(track, flat, alignment(flat), observer);
-      const [best] = observers
-        .map((o) => ({ o, log: score(track, flat, fitted, o).logLik }))
-        .sort((a, b) => b.log - a.log);
-      if (Math.abs(fitted / tempo - 1) < SAME_TEMPO && best.o === observer) return false;
-      assume(fitted, best.o);
-      return true;
+    settings: likeliestSettings(grammar, track),
+    readings: ({ tempo, observer }) => {
+      const walks = walksOf(grammar, track, tempo, observer, READ_MARKS);
+      const random = seeded(1);
+      return Array.from({ length: DRAWS }, () => readingOf(dialect, walks.draw(random)));
     },
-    spans: (flat) => spansOf(dialect, track, flat, alignment(flat), tempo, observer),
-    place: (flat) => placeMarks(dialect, track, flat, alignment(flat), tempo),
+    prepare: (show, setting) => ({ ...setting, flat: flatten(show, track.mode) }),
+    score: ({ flat, tempo, observer }, against) => score(track, flat, tempo, observer, against),
+    weigh: (p) => weigh(track, p),
+    refit: (p) => {
+      const tempo = refitTempo(track, p.flat, alignment(p), p.observer);
+      const logs = observers.map((observer) => ({ observer, log: score(track, p.flat, tempo, observer).logLik }));
+      const { observer } = logs.reduce((a, b) => (b.log > a.log ? b : a));
+      return Math.abs(tempo / p.tempo - 1) < SAME_TEMPO && observer === p.observer ? null : { tempo, observer };
+    },
+    spans: (p) => spansOf(dialect, track, p.flat, alignment(p), p.tempo, p.observer),
+    place: (p) => placeMarks(dialect, track, p.flat, alignment(p), p.tempo),
+    settingOf: ({ tempo, observer }) => ({ tempo, observer }),
+    tempoOf: (p) => p.tempo,
     noise: noiseLog(track),
     litAtEnd: track.litAtEnd,
     count: track.onset.length,
-    get tempo() {
-      return tempo;
-    },
   };
+}
+
+/** Half the width of the stretch of tempo that is weighed in. */
+const TEMPO_STEP = 0.01;
+
+/** Log probability with all kinds of observer and the tempi near the prepared one weighed in. */
+function weigh(track: Track, { flat, tempo, observer }: Prepared): number {
+  const observers = OBSERVERS[track.mode];
+  const at = (t: number) => score(track, flat, t, observer).logLik;
+  const sum = observers.reduce((s, o) => logAdd(s, score(track, flat, tempo, o).logLik), -Infinity);
+  const [before, here, after] = [at(tempo * (1 - TEMPO_STEP)), at(tempo), at(tempo * (1 + TEMPO_STEP))];
+  // The top of the parabola through the three.
+  const bend = 2 * here - before - after;
+  const top = bend > 0 ? Math.min((after - before) ** 2 / (8 * bend), Math.max(before, after, here) - here + 3) : 0;
+  return sum - Math.log(observers.length) + (Number.isFinite(top) ? top : 0);
 }
 
 /** Tempi tried, and how many of the best ones (apart enough) are proposed from. */
@@ -67,30 +81,18 @@ const TEMPO_MARKS = 120;
 const READ_MARKS = 400;
 const DRAWS = 30;
 
-/** The tempo and kind of observer under which the grammar explains most, with readings drawn from it. */
-function likeliestWalks(
-  dialect: Dialect,
-  track: Track,
-): { tempo: number; observer: Observer; readings: Showing[][] }[] {
-  const grammar = grammarOf(dialect, INTERVAL_JITTER);
+/** The tempi, and kinds of observer, under which the grammar explains most, whatever the list. */
+function likeliestSettings(grammar: Grammar, track: Track): Setting[] {
   const observers = OBSERVERS[track.mode];
   const middle = observers[observers.length >> 1];
   const grid = Array.from({ length: TEMPI }, (_, i) => TEMPO_MIN * (TEMPO_MAX / TEMPO_MIN) ** (i / (TEMPI - 1)));
-  const tempi = grid
-    .map((tempo) => ({
-      tempo,
-      log: walksOf(grammar, track, tempo, middle, TEMPO_MARKS).logLik - 0.5 * (Math.log(tempo) / 0.15) ** 2,
-    }))
-    .sort((a, b) => b.log - a.log);
+  const fits = (tempo: number, o: Observer) =>
+    walksOf(grammar, track, tempo, o, TEMPO_MARKS).logLik - 0.5 * (Math.log(tempo) / 0.15) ** 2;
+  const tempi = grid.map((tempo) => ({ tempo, log: fits(tempo, middle) })).sort((a, b) => b.log - a.log);
   const apart = tempi.filter((a, i) => tempi.slice(0, i).every((b) => Math.abs(Math.log(a.tempo / b.tempo)) > 0.06));
-  return apart.slice(0, BEGINNINGS).map(({ tempo }, i) => {
-    const ways = observers.map((observer) => ({
-      observer,
-      walks: walksOf(grammar, track, tempo, observer, READ_MARKS),
-    }));
-    const { observer, walks } = ways.reduce((a, b) => (b.walks.logLik > a.walks.logLik ? b : a));
-    const random = seeded(i + 1);
-    return { tempo, observer, readings: Array.from({ length: DRAWS }, () => readingOf(dialect, walks.draw(random))) };
+  return apart.slice(0, BEGINNINGS).map(({ tempo }) => {
+    const kinds = observers.map((observer) => ({ observer, log: fits(tempo, observer) }));
+    return { tempo, observer: kinds.reduce((a, b) => (b.log > a.log ? b : a)).observer };
   });
 }
 
@@ -145,7 +147,9 @@ function spansOf(dialect: Dialect, track: Track, flat: Flat, { flash }: Alignmen
   const firstMark = flash.findIndex((f) => f >= 0);
   if (firstMark < 0) return [];
   const { gaps } = dialect;
-  const restNeeded = ((gaps.digit + Math.min(gaps.code || Infinity, gaps.repeat || Infinity)) / 2) * tempo;
+  const between = Math.min(gaps.code || Infinity, gaps.repeat || Infinity);
+  const restNeeded = Number.isFinite(between) ? ((gaps.digit + between) / 2) * tempo : gaps.digit * tempo;
+  const spread = Math.hypot(o.onsetSd, o.reactionSd, 0.03 * restNeeded);
   const at = unrolledTimes(flat, flash[flash.findLastIndex((f) => f >= 0)] + 60).filter(Number.isFinite);
   const timeOf = timer(track, flash, at, tempo);
   const begin = Math.max(0, flash[firstMark] - 40);
@@ -155,15 +159,20 @@ function spansOf(dialect: Dialect, track: Track, flat: Flat, { flash }: Alignmen
     const { unit } = flat.flashes[index];
     const last = spans.at(-1);
     if (last && last.unit === unit && last.pass === round) last.to = u;
-    else spans.push({ unit, pass: round, full: false, from: u, to: u });
+    else spans.push({ unit, pass: round, full: 0, from: u, to: u });
   }
   for (const s of spans) {
-    const start = timeOf(s.from);
-    const end = timeOf(s.to) + flat.length[foldedIndex(flat, s.to).index] * tempo;
+    const start = timeOf(s.from) - o.reaction;
+    const end = timeOf(s.to) - o.reaction + flat.length[foldedIndex(flat, s.to).index] * tempo;
     const whole = s.from > begin || begin === 0 || timeOf(begin) < -restNeeded;
-    s.full = whole && start >= restNeeded - o.onsetSd && end + restNeeded <= track.until + o.onsetSd;
+    s.full = whole ? chance((start - restNeeded) / spread) * chance((track.until - end - restNeeded) / spread) : 0;
   }
   return spans.filter((s) => timeOf(s.to) > 0 && timeOf(s.from) < track.until);
+}
+
+/** Probability that a standard normal deviate is below z (logistic approximation). */
+function chance(z: number): number {
+  return 1 / (1 + Math.exp(-1.702 * z));
 }
 
 function placeMarks(dialect: Dialect, track: Track, flat: Flat, { flash }: Alignment, tempo: number): Placed {

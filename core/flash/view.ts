@@ -16,32 +16,37 @@ export interface Span {
   unit: Unit;
   /** Round of the list. */
   pass: number;
-  /** It lay in the watch from its first flash to its last, with rest enough around it to know. */
-  full: boolean;
+  /** Probability that it lay in the watch from its first flash to its last, with rest enough around it to know. */
+  full: number;
 }
 
 export type Placed = Pick<Decoded, "onsets" | "assignment" | "missed">;
 
 /**
  * One way of looking at a lamp, holding what was seen: how well a show explains it, and how. The search and the judgement
- * know nothing else of the evidence.
+ * know nothing else of the evidence. All functions are pure.
+ *
+ * `S` is what the view has to assume (a tempo, a kind of observer); `P` a show prepared under such a setting.
  */
-export interface View<P> {
-  /** Readings to propose from, each set with what it assumes (a tempo, an observer); `assume` makes it so. */
-  firsts: readonly { readings: readonly (readonly Showing[])[]; assume: () => void }[];
-  prepare: (show: Show) => P;
+export interface View<S, P> {
+  /** Settings to begin with, the likeliest first. */
+  settings: readonly S[];
+  /** Readings to propose lists from, under a setting. */
+  readings: (setting: S) => readonly (readonly Showing[])[];
+  prepare: (show: Show, setting: S) => P;
   score: (prepared: P, against?: Score) => Score;
   /** Log probability with every kind of observer weighed in, as far as the view knows kinds. */
   weigh: (prepared: P) => number;
-  /** Fits what the view assumes (tempo, observer) to a show; false when nothing changed. */
-  refit: (prepared: P) => boolean;
+  /** A setting that fits a show better, or null where there is none. */
+  refit: (prepared: P) => S | null;
   spans: (prepared: P) => Span[];
   place: (prepared: P) => Placed;
+  settingOf: (prepared: P) => S;
+  tempoOf: (prepared: P) => number;
   /** Log probability of the same without any dialect. */
   noise: number;
   /** State at rest as far as the evidence tells. */
   litAtEnd: boolean | null;
-  readonly tempo: number;
   /** How many marks or runs there are. */
   count: number;
 }

@@ -1,4 +1,4 @@
-import { extraDensity, stepDensity } from "./density";
+import { extraDensity, tick, type Clock } from "./density";
 import type { Track } from "./evidence";
 import type { Grammar, GrammarNode } from "./grammar";
 import type { Observer } from "./observer";
@@ -54,27 +54,38 @@ export function walksOf(grammar: Grammar, track: Track, tempo: number, o: Observ
   const n = grammar.nodes.length;
   const seen = grammar.nodes.map((node) => track.mode !== "taps" || node.kind !== "steady");
   const steps: Step[][] = [];
-  const alpha: { index: number[]; weight: Float64Array; scale: number }[] = [];
+  const alpha: { index: number[]; weight: Float64Array; late: Float64Array; variance: Float64Array; scale: number }[] =
+    [];
   const logExtra = Array.from({ length: marks }, (_, m) => Math.log(extraDensity(track, m, o)));
   const visible = seen.reduce((k, s) => k + Number(s), 0);
   const dense = new Float64Array(n);
+  const lateSum = new Float64Array(n);
+  const squareSum = new Float64Array(n);
 
-  const emission = (m: number, j: number): number => {
+  const clock: Clock = { p: 0, late: 0, variance: 0 };
+  /** Takes mark `m` in as node `j`; leaves the probability of that in `clock.p`. */
+  const take = (m: number, j: number, late: number, variance: number): void => {
     const node = grammar.nodes[j];
-    let p = 1;
+    tick(clock, late, variance, o, track.length[m], node.ms * tempo, NaN);
     const said = track.said[m];
-    if (said) p *= (said === 2) === node.long ? 1 - o.misnamed : o.misnamed;
-    const length = track.length[m];
-    if (length === length && o.lengthSd > 0) {
-      const expected = node.ms * tempo;
-      p *= stepDensity(length - expected - o.lengthBias, o.lengthSd ** 2 + (0.03 * expected) ** 2) + 1e-6;
-    }
-    return p;
+    if (said) clock.p *= (said === 2) === node.long ? 1 - o.misnamed : o.misnamed;
   };
 
   let beginnings = 0;
   for (let m = 0; m < marks; m++) {
     const here: Step[] = [];
+    let max = 0;
+    const put = (step: Step, late: number, variance: number): void => {
+      take(m, step.to, late, variance);
+      step.weight *= clock.p;
+      if (step.weight <= 0) return;
+      here.push(step);
+      dense[step.to] += step.weight;
+      lateSum[step.to] += step.weight * clock.late;
+      squareSum[step.to] += step.weight * (clock.variance + clock.late ** 2);
+      max = Math.max(max, dense[step.to]);
+    };
+    const putNew = (step: Step): void => put(step, 0, Infinity);
     let reference = -Infinity;
     for (let back = 1; back <= MAX_EXTRA + 1 && back <= m && reference === -Infinity; back++)
       reference = alpha[m - back].scale;
@@ -91,9 +102,18 @@ export function walksOf(grammar: Grammar, track: Track, tempo: number, o: Observ
       for (const from of before.index) {
         const weight = before.weight[from] * factor;
         if (weight < 1e-9) continue;
-        walk(grammar, seen, from, dt, tempo, o, (to, p, via) => {
-          here.push({ back, from, to, weight: weight * p, via });
-        });
+        walk(
+          grammar,
+          seen,
+          from,
+          before.late[from] - dt,
+          before.variance[from],
+          tempo,
+          o,
+          (to, p, late, variance, via) => {
+            put({ back, from, to, weight: weight * p, via }, late, variance);
+          },
+        );
       }
     }
     // The walk begins here, or goes on from anywhere.
@@ -101,41 +121,38 @@ export function walksOf(grammar: Grammar, track: Track, tempo: number, o: Observ
     if (begin > 0) {
       for (const s of grammar.starts) {
         const via = { way: { to: s.node, fresh: true, again: true }, before: null };
-        if (seen[s.node]) here.push({ back: 0, from: -1, to: s.node, weight: 0.5 * s.p * begin, via });
+        if (seen[s.node]) putNew({ back: 0, from: -1, to: s.node, weight: 0.5 * s.p * begin, via });
         else
           for (const way of grammar.next[s.node])
             here.push({ back: 0, from: -1, to: way.to, weight: 0.5 * s.p * way.p * begin, via: { way: { ...way, again: true }, before: null } }); // prettier-ignore
       }
       for (let j = 0; j < n; j++)
-        if (seen[j]) here.push({ back: 0, from: -1, to: j, weight: (0.5 / visible) * begin, via: null });
+        if (seen[j]) putNew({ back: 0, from: -1, to: j, weight: (0.5 / visible) * begin, via: null });
     }
     if (m > 0) {
       const jump = pause ? 1 : ANYWHERE;
       const weight = (jump * Math.exp(alpha[m - 1].scale - reference)) / visible / 5000;
-      if (weight > 0)
-        for (let j = 0; j < n; j++) if (seen[j]) here.push({ back: 1, from: -1, to: j, weight, via: null });
-    }
-    const asFlash = new Float64Array(n).fill(-1);
-    let max = 0;
-    for (const s of here) {
-      if (asFlash[s.to] < 0) asFlash[s.to] = emission(m, s.to);
-      s.weight *= asFlash[s.to];
-      dense[s.to] += s.weight;
-      max = Math.max(max, dense[s.to]);
+      if (weight > 0) for (let j = 0; j < n; j++) if (seen[j]) putNew({ back: 1, from: -1, to: j, weight, via: null });
     }
     const weight = new Float64Array(n);
+    const late = new Float64Array(n);
+    const variance = new Float64Array(n);
     const index: number[] = [];
     let sum = 0;
     for (let j = 0; j < n; j++) {
       if (dense[j] > max * BEAM) {
         weight[j] = dense[j];
+        late[j] = lateSum[j] / dense[j];
+        variance[j] = squareSum[j] / dense[j] - late[j] ** 2;
         sum += dense[j];
         index.push(j);
       }
       dense[j] = 0;
+      lateSum[j] = 0;
+      squareSum[j] = 0;
     }
     if (sum > 0) for (const j of index) weight[j] /= sum;
-    alpha.push({ index, weight, scale: sum > 0 ? reference + Math.log(sum) : -Infinity });
+    alpha.push({ index, weight, late, variance, scale: sum > 0 ? reference + Math.log(sum) : -Infinity });
     steps.push(here.filter((s) => weight[s.to] > 0 && s.weight > max * BEAM));
     beginnings += logExtra[m];
   }
@@ -180,10 +197,11 @@ function walk(
   grammar: Grammar,
   seen: readonly boolean[],
   from: number,
-  dt: number,
+  late: number,
+  variance: number,
   tempo: number,
   o: Observer,
-  found: (to: number, p: number, via: Via) => void,
+  found: (to: number, p: number, late: number, variance: number, via: Via) => void,
 ): void {
   const go = (at: number, late: number, variance: number, p: number, via: Via | null, depth: number): void => {
     for (const way of grammar.next[at]) {
@@ -192,13 +210,14 @@ function walk(
       const then = late + way.step * tempo;
       const v = variance + way.variance * tempo * tempo;
       const square = then * then;
-      if (then > 0 && square > 36 * v) continue;
+      const sum = v + o.onsetSd ** 2;
+      if (then > 0 && square > 36 * sum) continue;
       const here: Via = { way, before: via };
-      if (seen[way.to] && square <= 60 * v) found(way.to, q * (1 - o.miss) * stepDensity(then, v), here);
+      if (seen[way.to] && square <= 60 * sum) found(way.to, q * (1 - o.miss), then, v, here);
       if (depth < DEEPEST) go(way.to, then, v, seen[way.to] ? q * o.miss : q, here, depth + 1);
     }
   };
-  go(from, -dt, 2 * o.onsetSd ** 2, 1, null, 0);
+  go(from, late, variance, 1, null, 0);
 }
 
 function choose<T>(list: readonly T[], weight: (item: T) => number, random: () => number): number {
