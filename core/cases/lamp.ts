@@ -1,6 +1,5 @@
 import type { Dialect, Faults } from "../flash/dialect";
-import { encode, flashesOf, type EncodeOptions, type Lit } from "../flash/encode";
-import { seeded } from "../flash/encode";
+import { encode, flashesOf, seeded, type EncodeOptions, type Lit } from "../flash/encode";
 
 /** What a lamp did while somebody watched: flashes with times from the start of watching, and its edges. */
 export interface Played {
@@ -22,7 +21,11 @@ export function play(dialect: Dialect, faults: Faults, w: Watch): Played {
   const flashes: Lit[] = [];
   for (const { start, end, flash } of flashesOf(dialect, faults, { ...w, random: seeded(w.seed) })) {
     if (start >= w.from + w.until) break;
-    if (end > w.from) flashes.push({ start: start - w.from, end: end - w.from, flash });
+    if (end <= w.from) continue;
+    const last = flashes[flashes.length - 1];
+    // A lamp that goes from one mark straight into the next does not change in between.
+    if (last && start - w.from <= last.end) last.end = end - w.from;
+    else flashes.push({ start: start - w.from, end: end - w.from, flash });
   }
   const edges = encode(dialect, faults, w.from + w.until, { ...w, random: seeded(w.seed) });
   return { flashes, edges, until: w.until };

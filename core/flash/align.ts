@@ -1,4 +1,4 @@
-import { extraDensity, tick, type Clock } from "./density";
+import { extraDensity, FIRST, tick, type Clock } from "./density";
 import type { Track } from "./evidence";
 import type { Flat } from "./flat";
 import type { Observer } from "./observer";
@@ -14,8 +14,6 @@ const MAX_EXTRA = 3;
 const FROM_START = 0.5;
 /** The key is usually turned on within this time from the start of watching, ms. */
 const KEY_ON_WITHIN = 2500;
-/** Density of the first onset, per ms: it may come any time. The same for every hypothesis. */
-const FIRST = 1 / 5000;
 
 /** The hidden positions still alive after a mark, with their weights; the factor taken out of them is kept as a log. */
 interface State {
@@ -174,7 +172,7 @@ export function score(track: Track, flat: Flat, tempo: number, o: Observer, agai
         let late = from.late[s] - dt;
         let variance = from.variance[s];
         let w = from.weight[s] * factor;
-        const least = w * 1e-12;
+        const least = w * 1e-8;
         let missFactor = o.miss;
         while (next[j] >= 0 && w > least) {
           late += steps[j];

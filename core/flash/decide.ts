@@ -7,6 +7,9 @@ import type { Span, View } from "./view";
 /** `complete` is claimed only above this. */
 const SURE_OF_WHOLE = 0.99;
 
+/** Log of the margin by which the grammar has to explain more than the lists that were tried. */
+const UNTRIED = -3;
+
 /** What a hypothesis says was shown in full. */
 interface Told<P> {
   c: Candidate<P>;
@@ -29,8 +32,11 @@ export function decide<S, P>(
   onsets: readonly number[],
 ): Decoded {
   if (!candidates.length) return misfit(dialect, view, onsets);
+  // What the grammar explains beyond all lists that were tried belongs to lists that were not.
   const max = Math.max(view.noise, candidates[0].log);
-  const sum = candidates.reduce((s, c) => s + Math.exp(c.log - max), 0) + Math.exp(view.noise - max);
+  const tried = candidates.reduce((s, c) => s + Math.exp(c.log - max), 0);
+  const any = Math.exp(view.anyList(candidates[0].prepared, candidates[0].score) + UNTRIED - max);
+  const sum = tried + Math.exp(view.noise - max) + Math.max(0, any - tried);
   if (Math.exp(view.noise - max) / sum > 0.5) return misfit(dialect, view, onsets);
   const told: Told<P>[] = candidates.flatMap((c) => {
     const p = Math.exp(c.log - max) / sum;

@@ -1,6 +1,8 @@
 import type { Track } from "./evidence";
 import type { Observer } from "./observer";
 
+/** Density of the first onset, per ms: it may come any time. The same for every hypothesis. */
+export const FIRST = 1 / 5000;
 /** Share of intervals that err more widely than the rest (three times). */
 const WIDE = 0.01;
 /** Length of a spurious mark: anything up to this, ms. */

@@ -1,4 +1,4 @@
-import { score } from "./align";
+import { logAdd, score } from "./align";
 import type { Dialect } from "./dialect";
 import { trackOf, type Press, type Track } from "./evidence";
 import { flatten, type Flat } from "./flat";
@@ -44,20 +44,22 @@ export function pressView(dialect: Dialect, presses: readonly Press[]): View<nul
       return log;
     };
   };
-  // Tempo and observer: those under which the best count of each press explains most.
-  let best = { tempo: 1, sum: -Infinity, log: logs(1, OBSERVERS[mode][0]) };
-  for (const o of OBSERVERS[mode])
-    for (const tempo of TEMPI) {
-      const log = logs(tempo, o);
-      const sum = tracks.reduce((s, t, k) => s + Math.max(...around(t.onset.length, longest).map((c) => log(k, c))), 0);
-      if (sum > best.sum) best = { tempo, sum, log };
-    }
+  // Tempi and observers under which the best count of each press explains most; all of those are weighed.
+  const ways = OBSERVERS[mode]
+    .flatMap((o) => TEMPI.map((tempo) => ({ tempo, log: logs(tempo, o) })))
+    .map((w) => ({
+      ...w,
+      sum: tracks.reduce((s, t, k) => s + Math.max(...around(t.onset.length, longest).map((c) => w.log(k, c))), 0),
+    }))
+    .sort((a, b) => b.sum - a.sum);
+  const best = ways[0];
+  const likely = ways.filter((w) => w.sum > best.sum - 8).map((w) => w.log);
   const period = (dialect.marks.short + dialect.gaps.flash) * best.tempo;
   const whole = tracks.map((t) => !t.onset.length || t.until - t.onset[t.onset.length - 1] > QUIET_PERIODS * period);
   return viewOf(
     dialect,
     tracks.map((t) => t.onset.length),
-    best.log,
+    likely,
     whole,
     best.tempo,
     tracks.reduce((s, t) => s + noiseLog(t), 0),
@@ -66,12 +68,10 @@ export function pressView(dialect: Dialect, presses: readonly Press[]): View<nul
 
 /** One number a press, as somebody called it out. */
 export function calledPressView(dialect: Dialect, counts: readonly number[]): View<null, Presses> {
-  const log = (k: number, count: number) =>
-    Math.log(RUN_OBSERVERS.reduce((p, o) => p + o.share * heard(count, counts[k], o), 0));
   return viewOf(
     dialect,
     counts,
-    log,
+    RUN_OBSERVERS.map((o) => (k: number, count: number) => Math.log(heard(count, counts[k], o))),
     counts.map(() => true),
     1,
     counts.length * Math.log(1 / 60) - 3,
@@ -81,7 +81,8 @@ export function calledPressView(dialect: Dialect, counts: readonly number[]): Vi
 function viewOf(
   dialect: Dialect,
   seen: readonly number[],
-  log: (press: number, count: number) => number,
+  /** Log probability of what a press showed, given its count, for each way in which it may have been watched. */
+  ways: readonly ((press: number, count: number) => number)[],
   whole: readonly boolean[],
   tempo: number,
   noise: number,
@@ -95,18 +96,19 @@ function viewOf(
       const all = [...show.lead.flashes, ...(show.loop?.flashes ?? [])];
       return { units, counts: units.map((u) => all.filter((f) => f.unit === u).length) };
     },
-    score: ({ counts }, against) => {
+    score: ({ counts }) => {
+      const sums = ways.map(() => 0);
       const prefix = new Float64Array(seen.length);
-      let sum = 0;
       for (let k = 0; k < seen.length; k++) {
-        sum += counts.length ? log(k, counts[k % counts.length]) : -50;
-        prefix[k] = sum;
-        if (against && sum < against.prefix[k] - 22) return { logLik: -Infinity, prefix, cost: k + 1 };
+        for (const [i, log] of ways.entries()) sums[i] += counts.length ? log(k, counts[k % counts.length]) : -50;
+        prefix[k] = sums.reduce(logAdd, -Infinity) - Math.log(ways.length);
       }
-      return { logLik: sum, prefix, cost: seen.length };
+      return { logLik: prefix[seen.length - 1], prefix, cost: seen.length };
     },
-    weigh: ({ counts }) =>
-      seen.reduce((sum, _, k) => sum + (counts.length ? log(k, counts[k % counts.length]) : -50), 0),
+    weigh: ({ counts }) => {
+      const sums = ways.map((log) => seen.reduce((s, _, k) => s + (counts.length ? log(k, counts[k % counts.length]) : -50), 0)); // prettier-ignore
+      return sums.reduce(logAdd, -Infinity) - Math.log(ways.length);
+    },
     refit: () => null,
     spans: ({ units }) =>
       units.length
@@ -120,6 +122,7 @@ function viewOf(
     noise,
     litAtEnd: null,
     settingOf: () => null,
+    anyList: () => -Infinity,
     tempoOf: () => tempo,
     count: seen.length,
   };

@@ -60,6 +60,12 @@ export function proposalsOf(dialect: Dialect, readings: readonly (readonly Showi
   const rows = new Map<Memory, Map<string, number>>();
   const byMemory = new Map<Memory, Map<string, number>>();
   const memories = memoriesOf(dialect);
+  const shownTwice = new Set(
+    dialect.phases.flatMap(
+      (p, i) =>
+      p.kind === "stored" && dialect.phases.some((q, k) => k > i && q.kind === "stored" && q.memory === p.memory) ? [p.memory] : [], // prettier-ignore
+    ),
+  );
   const bump = <K>(map: Map<K, number>, key: K, by: number) => map.set(key, (map.get(key) ?? 0) + by);
   const inner = <K>(map: Map<Memory, Map<K, number>>, memory: Memory) =>
     map.get(memory) ?? map.set(memory, new Map()).get(memory)!;
@@ -68,6 +74,15 @@ export function proposalsOf(dialect: Dialect, readings: readonly (readonly Showi
     let row: string[] = [];
     let of: Memory = memories[0];
     let phase = -1;
+    /** All that was read of a memory in one go, however often its list went by. */
+    let stretch: string[] = [];
+    const halve = () => {
+      const [low, high] = [Math.floor(stretch.length / 2), Math.ceil(stretch.length / 2)];
+      if (low > 0 && shownTwice.has(of))
+        for (const half of [stretch.slice(0, high), stretch.slice(low), stretch.slice(0, low), stretch.slice(high)])
+          bump(inner(rows, of), [...new Set(half)].join(" "), share / 2);
+      stretch = [];
+    };
     const cut = () => {
       if (row.length) for (const list of tidied(dialect, row, phase)) bump(inner(rows, of), list.join(" "), share);
       row = [];
@@ -79,14 +94,17 @@ export function proposalsOf(dialect: Dialect, readings: readonly (readonly Showi
       const round = row.includes(s.code ?? "") && row.at(-1) !== s.code;
       // In an ascending list a new beginning shows by itself; the rest before it is often the same as between codes.
       if (s.fixed || (s.again && dialect.order === "stored") || s.phase !== phase || falls || round) cut();
+      if (memory !== of) halve();
       phase = s.phase;
       of = memory;
       if (s.fixed || s.code === null || !isFault(dialect, s.code)) continue;
       bump(pool, s.code, share);
       bump(inner(byMemory, memory), s.code, share);
       row.push(s.code);
+      stretch.push(s.code);
     }
     cut();
+    halve();
   }
   const lists = new Map<Memory, string[][]>();
   for (const memory of memories) {

@@ -35,6 +35,7 @@ export function runsView(dialect: Dialect, called: readonly Run[]): View<null, R
     spans: (runs) => spansOf(runs, viterbi(runs, called, RUN_OBSERVERS[1])),
     place: () => ({ onsets: [], assignment: [], missed: [] }),
     settingOf: () => null,
+    anyList: () => -Infinity,
     tempoOf: () => 1,
     noise: called.length * Math.log(ANY_NUMBER / 6) - 3,
     litAtEnd: null,

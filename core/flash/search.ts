@@ -87,11 +87,12 @@ function explore<S, P>(
   let spent = 0;
   let tried = new Map<string, Candidate<P>>();
   let best: Candidate<P> | null = null;
-  const attempt = (h: Hypothesis): Candidate<P> | null => {
+  // What was read is judged whole: a list that begins badly may be the best one in the end. Neighbours are given up early.
+  const attempt = (h: Hypothesis, against?: Score): Candidate<P> | null => {
     const key = keyOf(h);
     const known = tried.get(key);
     if (known) return known;
-    const c = assess(dialect, view, prior, setting, h, best?.score);
+    const c = assess(dialect, view, prior, setting, h, against);
     spent += (typeof c === "number" ? c : c.score.cost) / view.count;
     if (typeof c === "number") return null;
     tried.set(key, c);
@@ -118,7 +119,7 @@ function explore<S, P>(
       if (!next.length) break;
       for (const c of next) {
         expanded.add(keyOf(c.h));
-        for (const h of neighbours(dialect, c.h, pool, engines)) if (spent < allowed) attempt(h);
+        for (const h of neighbours(dialect, c.h, pool, engines)) if (spent < allowed) attempt(h, best?.score);
       }
       const least = best!.log - 12;
       beam = [...tried.values()]

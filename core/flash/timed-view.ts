@@ -51,6 +51,10 @@ export function timedView(dialect: Dialect, track: Track): View<Setting, Prepare
     spans: (p) => spansOf(dialect, track, p.flat, alignment(p), p.tempo, p.observer),
     place: (p) => placeMarks(dialect, track, p.flat, alignment(p), p.tempo),
     settingOf: ({ tempo, observer }) => ({ tempo, observer }),
+    anyList: ({ tempo, observer }, { logLik, prefix }) => {
+      const upTo = Math.min(READ_MARKS, track.onset.length);
+      return walksOf(grammar, track, tempo, observer, READ_MARKS, false).logLik + logLik - prefix[upTo - 1];
+    },
     tempoOf: (p) => p.tempo,
     noise: noiseLog(track),
     litAtEnd: track.litAtEnd,
@@ -73,11 +77,11 @@ function weigh(track: Track, { flat, tempo, observer }: Prepared): number {
   return sum - Math.log(observers.length) + (Number.isFinite(top) ? top : 0);
 }
 
-/** Tempi tried, and how many of the best ones (apart enough) are proposed from. */
-const TEMPI = 15;
+/** Tempi that the grammar is held against, and how many of them (apart enough) are proposed from. */
+const TEMPI = 12;
 const BEGINNINGS = 2;
 /** So many marks tell the tempo, and so many are read at first. */
-const TEMPO_MARKS = 120;
+const TEMPO_MARKS = 50;
 const READ_MARKS = 400;
 const DRAWS = 30;
 
@@ -85,11 +89,11 @@ const DRAWS = 30;
 function likeliestSettings(grammar: Grammar, track: Track): Setting[] {
   const observers = OBSERVERS[track.mode];
   const middle = observers[observers.length >> 1];
-  const grid = Array.from({ length: TEMPI }, (_, i) => TEMPO_MIN * (TEMPO_MAX / TEMPO_MIN) ** (i / (TEMPI - 1)));
   const fits = (tempo: number, o: Observer) =>
-    walksOf(grammar, track, tempo, o, TEMPO_MARKS).logLik - 0.5 * (Math.log(tempo) / 0.15) ** 2;
+    walksOf(grammar, track, tempo, o, TEMPO_MARKS, false).logLik - 0.5 * (Math.log(tempo) / 0.15) ** 2;
+  const grid = Array.from({ length: TEMPI }, (_, i) => TEMPO_MIN * (TEMPO_MAX / TEMPO_MIN) ** ((i + 0.5) / TEMPI));
   const tempi = grid.map((tempo) => ({ tempo, log: fits(tempo, middle) })).sort((a, b) => b.log - a.log);
-  const apart = tempi.filter((a, i) => tempi.slice(0, i).every((b) => Math.abs(Math.log(a.tempo / b.tempo)) > 0.06));
+  const apart = tempi.filter((a, i) => tempi.slice(0, i).every((b) => Math.abs(Math.log(a.tempo / b.tempo)) > 0.05));
   return apart.slice(0, BEGINNINGS).map(({ tempo }) => {
     const kinds = observers.map((observer) => ({ observer, log: fits(tempo, observer) }));
     return { tempo, observer: kinds.reduce((a, b) => (b.log > a.log ? b : a)).observer };

@@ -43,6 +43,11 @@ export interface View<S, P> {
   place: (prepared: P) => Placed;
   settingOf: (prepared: P) => S;
   tempoOf: (prepared: P) => number;
+  /**
+   * Log probability of what was seen under the dialect's grammar whatever the list, brought to the scale of `prepared`'s own
+   * score. A list that explains less was the wrong one, even if it is the best that was tried. -Infinity where not known.
+   */
+  anyList: (prepared: P, score: Score) => number;
   /** Log probability of the same without any dialect. */
   noise: number;
   /** State at rest as far as the evidence tells. */

@@ -1,4 +1,4 @@
-import { extraDensity, tick, type Clock } from "./density";
+import { extraDensity, FIRST, tick, type Clock } from "./density";
 import type { Track } from "./evidence";
 import type { Grammar, GrammarNode } from "./grammar";
 import type { Observer } from "./observer";
@@ -23,12 +23,18 @@ export interface Walks {
 /** At most so many marks in a row are taken for spurious. */
 const MAX_EXTRA = 3;
 /** Ways with a chance below this are not followed. */
-const LEAST = 3e-6;
-const DEEPEST = 6;
+const LEAST = 3e-5;
+const DEEPEST = 5;
+/** Flashes more standard deviations away than this are never taken for a mark. */
+const REACH = 5.5;
+/** Jitter of an interval as a share of it, at most. */
+const JITTER_REACH = 0.035;
 /** Chance that the show goes on from anywhere: nobody watched, or marks that nothing explains. */
 const ANYWHERE = 1e-7;
+/** Density below which marks count as explained by nothing. */
+const LOST = 1e-12;
 /** A hidden position this far behind the best one is dropped. */
-const BEAM = 1e-6;
+const BEAM = 1e-4;
 
 /** A step from one mark to a later one, by flashes that were missed; `from` is -1 where the walk begins or jumps. */
 interface Step {
@@ -48,8 +54,9 @@ interface Via {
 /**
  * The forward algorithm over the grammar, keeping every step so that walks can be drawn backwards
  * (forward filtering, backward sampling). Only the first `most` marks are looked at.
+ * @param keep false where nothing will be drawn and only the likelihood is wanted
  */
-export function walksOf(grammar: Grammar, track: Track, tempo: number, o: Observer, most: number): Walks {
+export function walksOf(grammar: Grammar, track: Track, tempo: number, o: Observer, most: number, keep = true): Walks {
   const marks = Math.min(track.onset.length, most);
   const n = grammar.nodes.length;
   const seen = grammar.nodes.map((node) => track.mode !== "taps" || node.kind !== "steady");
@@ -58,6 +65,8 @@ export function walksOf(grammar: Grammar, track: Track, tempo: number, o: Observ
     [];
   const logExtra = Array.from({ length: marks }, (_, m) => Math.log(extraDensity(track, m, o)));
   const visible = seen.reduce((k, s) => k + Number(s), 0);
+  const chains = chainsFor(grammar, seen, o, track.mode);
+  const noise = o.onsetSd ** 2;
   const dense = new Float64Array(n);
   const lateSum = new Float64Array(n);
   const squareSum = new Float64Array(n);
@@ -75,17 +84,25 @@ export function walksOf(grammar: Grammar, track: Track, tempo: number, o: Observ
   for (let m = 0; m < marks; m++) {
     const here: Step[] = [];
     let max = 0;
-    const put = (step: Step, late: number, variance: number): void => {
-      take(m, step.to, late, variance);
-      step.weight *= clock.p;
-      if (step.weight <= 0) return;
-      here.push(step);
-      dense[step.to] += step.weight;
-      lateSum[step.to] += step.weight * clock.late;
-      squareSum[step.to] += step.weight * (clock.variance + clock.late ** 2);
-      max = Math.max(max, dense[step.to]);
+    const put = (
+      back: number,
+      from: number,
+      to: number,
+      weight: number,
+      via: Via | null,
+      late: number,
+      variance: number,
+    ): void => {
+      // prettier-ignore
+      take(m, to, late, variance);
+      const w = weight * clock.p;
+      if (w <= 0) return;
+      if (keep) here.push({ back, from, to, weight: w, via });
+      dense[to] += w;
+      lateSum[to] += w * clock.late;
+      squareSum[to] += w * (clock.variance + clock.late ** 2);
+      max = Math.max(max, dense[to]);
     };
-    const putNew = (step: Step): void => put(step, 0, Infinity);
     let reference = -Infinity;
     for (let back = 1; back <= MAX_EXTRA + 1 && back <= m && reference === -Infinity; back++)
       reference = alpha[m - back].scale;
@@ -101,38 +118,41 @@ export function walksOf(grammar: Grammar, track: Track, tempo: number, o: Observ
       const dt = track.onset[m] - track.onset[m - back];
       for (const from of before.index) {
         const weight = before.weight[from] * factor;
-        if (weight < 1e-9) continue;
-        walk(
-          grammar,
-          seen,
-          from,
-          before.late[from] - dt,
-          before.variance[from],
-          tempo,
-          o,
-          (to, p, late, variance, via) => {
-            put({ back, from, to, weight: weight * p, via }, late, variance);
-          },
-        );
+        if (weight < 1e-6) continue;
+        const behind = before.late[from] - dt;
+        const spread = before.variance[from] + noise;
+        // Chains come shortest first: only those between the two bounds can fit.
+        const list = chains[from];
+        const least = (-behind - REACH * Math.sqrt(spread + (JITTER_REACH * dt) ** 2)) / tempo;
+        for (let i = firstFrom(list, least); i < list.length; i++) {
+          const c = list[i];
+          const late = behind + c.step * tempo;
+          const variance = before.variance[from] + c.variance * tempo * tempo;
+          const square = late * late;
+          if (square > REACH * REACH * (variance + noise)) {
+            if (late > 0 && square > REACH * REACH * (spread + (JITTER_REACH * c.step * tempo) ** 2)) break;
+            continue;
+          }
+          put(back, from, c.to, weight * c.p, c.via, late, variance);
+        }
       }
     }
     // The walk begins here, or goes on from anywhere.
-    const begin = m <= MAX_EXTRA ? Math.exp(beginnings - reference) : 0;
+    const begin = m <= MAX_EXTRA ? FIRST * Math.exp(beginnings - reference) : 0;
     if (begin > 0) {
       for (const s of grammar.starts) {
         const via = { way: { to: s.node, fresh: true, again: true }, before: null };
-        if (seen[s.node]) putNew({ back: 0, from: -1, to: s.node, weight: 0.5 * s.p * begin, via });
+        if (seen[s.node]) put(0, -1, s.node, 0.5 * s.p * begin, via, 0, Infinity);
         else
           for (const way of grammar.next[s.node])
-            here.push({ back: 0, from: -1, to: way.to, weight: 0.5 * s.p * way.p * begin, via: { way: { ...way, again: true }, before: null } }); // prettier-ignore
+            put(0, -1, way.to, 0.5 * s.p * way.p * begin, { way: { ...way, again: true }, before: null }, 0, Infinity);
       }
-      for (let j = 0; j < n; j++)
-        if (seen[j]) putNew({ back: 0, from: -1, to: j, weight: (0.5 / visible) * begin, via: null });
+      for (let j = 0; j < n; j++) if (seen[j]) put(0, -1, j, (0.5 / visible) * begin, null, 0, Infinity);
     }
-    if (m > 0) {
+    if (m > 0 && (pause || max < LOST)) {
       const jump = pause ? 1 : ANYWHERE;
-      const weight = (jump * Math.exp(alpha[m - 1].scale - reference)) / visible / 5000;
-      if (weight > 0) for (let j = 0; j < n; j++) if (seen[j]) putNew({ back: 1, from: -1, to: j, weight, via: null });
+      const weight = (jump * FIRST * Math.exp(alpha[m - 1].scale - reference)) / visible;
+      if (weight > 0) for (let j = 0; j < n; j++) if (seen[j]) put(1, -1, j, weight, null, 0, Infinity);
     }
     const weight = new Float64Array(n);
     const late = new Float64Array(n);
@@ -153,7 +173,7 @@ export function walksOf(grammar: Grammar, track: Track, tempo: number, o: Observ
     }
     if (sum > 0) for (const j of index) weight[j] /= sum;
     alpha.push({ index, weight, late, variance, scale: sum > 0 ? reference + Math.log(sum) : -Infinity });
-    steps.push(here.filter((s) => weight[s.to] > 0 && s.weight > max * BEAM));
+    if (keep) steps.push(here.filter((s) => weight[s.to] > 0 && s.weight > max * BEAM));
     beginnings += logExtra[m];
   }
 
@@ -192,32 +212,57 @@ export function walksOf(grammar: Grammar, track: Track, tempo: number, o: Observ
   return { logLik, draw };
 }
 
-/** Every flash that may be `dt` after flash `from`, with those between missed. */
-function walk(
-  grammar: Grammar,
-  seen: readonly boolean[],
-  from: number,
-  late: number,
-  variance: number,
-  tempo: number,
-  o: Observer,
-  found: (to: number, p: number, late: number, variance: number, via: Via) => void,
-): void {
-  const go = (at: number, late: number, variance: number, p: number, via: Via | null, depth: number): void => {
-    for (const way of grammar.next[at]) {
-      const q = p * way.p;
-      if (q < LEAST) continue;
-      const then = late + way.step * tempo;
-      const v = variance + way.variance * tempo * tempo;
-      const square = then * then;
-      const sum = v + o.onsetSd ** 2;
-      if (then > 0 && square > 36 * sum) continue;
-      const here: Via = { way, before: via };
-      if (seen[way.to] && square <= 60 * sum) found(way.to, q * (1 - o.miss), then, v, here);
-      if (depth < DEEPEST) go(way.to, then, v, seen[way.to] ? q * o.miss : q, here, depth + 1);
-    }
-  };
-  go(from, late, variance, 1, null, 0);
+/** A way from one flash to a later one that is seen, by flashes that are missed. */
+interface Chain {
+  to: number;
+  step: number;
+  variance: number;
+  p: number;
+  via: Via;
+}
+
+/** The chains from each node, shortest first. They depend on the observer only by how much is missed. */
+function chainsOf(grammar: Grammar, seen: readonly boolean[], miss: number): Chain[][] {
+  return grammar.nodes.map((_, from) => {
+    const chains: Chain[] = [];
+    const go = (at: number, step: number, variance: number, p: number, via: Via | null, depth: number): void => {
+      for (const way of grammar.next[at]) {
+        const q = p * way.p;
+        if (q < LEAST) continue;
+        const here = {
+          to: way.to,
+          step: step + way.step,
+          variance: variance + way.variance,
+          via: { way, before: via },
+        };
+        if (seen[way.to]) chains.push({ ...here, p: q * (1 - miss) });
+        if (depth < DEEPEST) go(way.to, here.step, here.variance, seen[way.to] ? q * miss : q, here.via, depth + 1);
+      }
+    };
+    go(from, 0, 0, 1, null, 0);
+    return chains.sort((a, b) => a.step - b.step);
+  });
+}
+
+/** Chains are made once for each grammar and observer. */
+const known = new WeakMap<Grammar, Map<string, Chain[][]>>();
+
+function chainsFor(grammar: Grammar, seen: readonly boolean[], o: Observer, mode: Track["mode"]): Chain[][] {
+  const of = known.get(grammar) ?? known.set(grammar, new Map()).get(grammar)!;
+  const key = `${mode === "taps"} ${o.miss}`;
+  return of.get(key) ?? of.set(key, chainsOf(grammar, seen, o.miss)).get(key)!;
+}
+
+/** Index of the first chain that is at least so long. */
+function firstFrom(list: readonly Chain[], step: number): number {
+  let lo = 0;
+  let hi = list.length;
+  while (lo < hi) {
+    const mid = (lo + hi) >> 1;
+    if (list[mid].step < step) lo = mid + 1;
+    else hi = mid;
+  }
+  return lo;
 }
 
 function choose<T>(list: readonly T[], weight: (item: T) => number, random: () => number): number {
