@@ -33,8 +33,13 @@ export function makeCase(dialect: Dialect, mode: CaseMode, profile: Profile, see
   const speed = 0.8 + 0.45 * random();
   const possible = possibleFaults(dialect);
   const faults: Faults = {};
-  for (const memory of memoriesOf(dialect))
-    faults[memory] = ordered(dialect, pick(possible, listLength(random), random));
+  // A fault that is there now has often been stored too.
+  let both: string[] = [];
+  for (const memory of memoriesOf(dialect)) {
+    const own = [...new Set([...both, ...pick(possible, listLength(random), random)])].slice(0, 5);
+    faults[memory] = ordered(dialect, dialect.order === "stored" ? pick(own, own.length, random) : own);
+    both = own.filter(() => random() < 0.4);
+  }
   const cylinders = countsCylinders(dialect) ? [4, 6, 8][Math.floor(3 * random())] : null;
   const used = [...new Set(Object.values(faults).flat())];
   const table = [...new Set([...used, ...pick(possible, 25, random)])]

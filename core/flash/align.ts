@@ -10,8 +10,6 @@ const BEAM = 1e-7;
 const VITERBI_BEAM = 40;
 /** At most so many marks in a row are taken for spurious. */
 const MAX_EXTRA = 3;
-/** Probability that watching began with the show, rather than somewhere in it. */
-const FROM_START = 0.5;
 /** The key is usually turned on within this time from the start of watching, ms. */
 const KEY_ON_WITHIN = 2500;
 
@@ -247,7 +245,7 @@ export function score(track: Track, flat: Flat, tempo: number, o: Observer, agai
  * missed), or somewhere in it, and then what came before within the watch was missed.
  */
 function beginning(flat: Flat, j: number, t: number, tempo: number, o: Observer): number {
-  const middle = ((1 - FROM_START) / flat.n) * missedBefore(flat, j, t, tempo, o);
+  const middle = ((1 - flat.fromStart) / flat.n) * missedBefore(flat, j, t, tempo, o);
   if (j > 5) return middle;
   let at = flat.first;
   for (let i = 0; i < j; i++) at += flat.step[i];
@@ -255,7 +253,7 @@ function beginning(flat: Flat, j: number, t: number, tempo: number, o: Observer)
   const wait = t - at * tempo;
   const timely = wait < -400 ? 0 : wait < KEY_ON_WITHIN ? 1 : 0.1;
   const missed = j === 0 ? 1 : o.miss * o.again ** (j - 1);
-  return middle + FROM_START * timely * missed;
+  return middle + flat.fromStart * timely * missed;
 }
 
 function missedAfterStart(flat: Flat, until: number, tempo: number, o: Observer): number {

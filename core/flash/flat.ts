@@ -1,6 +1,6 @@
 import type { Evidence } from "./evidence";
 import { INTERVAL_JITTER } from "./observer";
-import type { Flash, Show } from "./show";
+import { fromStart, type Flash, type Show } from "./show";
 
 /**
  * A show laid flat for alignment: its flashes by index, and from each the way to the next. Flashes that nobody
@@ -21,6 +21,8 @@ export interface Flat {
   loopAt: number;
   /** From the start of the show to its first flash, ms nominal. */
   first: number;
+  /** Probability that watching began with the show. */
+  fromStart: number;
 }
 
 export function flatten(show: Show, mode: Evidence["mode"]): Flat {
@@ -79,5 +81,6 @@ export function flatten(show: Show, mode: Evidence["mode"]): Flat {
     long: Uint8Array.from(flashes, (f) => (f.long ? 1 : 0)),
     loopAt: loops ? loopAt : n,
     first,
+    fromStart: fromStart(loops),
   };
 }

@@ -1,5 +1,6 @@
 import { type Dialect, type Phase } from "./dialect";
 import { runsOf } from "./digits";
+import { fromStart } from "./show";
 
 /**
  * The grammar of a dialect as a graph of flashes: what may follow what, after which rest, whatever the list is. A show is
@@ -11,6 +12,8 @@ export interface Grammar {
   next: Way[][];
   /** Where the show begins: nodes, with the time from the start of the show to their onset, ms nominal. */
   starts: { node: number; at: number; p: number }[];
+  /** Probability that watching began with the show. */
+  fromStart: number;
 }
 
 export interface GrammarNode {
@@ -241,5 +244,5 @@ export function grammarOf(dialect: Dialect, jitter: number): Grammar {
             for (const entry of b.entries)
               link(exit.node, entry.node, hold || restBetween(a, b, wrap), exit.p * entry.p * p, true, wrap || a.phase !== b.phase); // prettier-ignore
         });
-  return { nodes, next, starts };
+  return { nodes, next, starts, fromStart: fromStart(dialect.loopFrom !== null) };
 }

@@ -73,7 +73,7 @@ export interface RunObserver {
 }
 
 export const RUN_OBSERVERS: readonly RunObserver[] = [
-  { wrong: 0.002, skip: 0.001, extra: 0.001, share: 0.3 },
-  { wrong: 0.03, skip: 0.006, extra: 0.004, share: 0.4 },
-  { wrong: 0.08, skip: 0.015, extra: 0.01, share: 0.3 },
+  { wrong: 2e-3, skip: 5e-4, extra: 5e-4, share: 0.3 },
+  { wrong: 0.026, skip: 1e-3, extra: 1e-3, share: 0.3 },
+  { wrong: 0.11, skip: 4e-3, extra: 4e-3, share: 0.4 },
 ];

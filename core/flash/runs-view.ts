@@ -1,8 +1,10 @@
 import type { Dialect } from "./dialect";
 import type { Run } from "./digits";
-import { RUN_OBSERVERS, type RunObserver } from "./observer";
-import { showing, type Showing } from "./reading";
-import type { Show, Unit } from "./show";
+import { seeded } from "./encode";
+import { grammarOf } from "./grammar";
+import { INTERVAL_JITTER, RUN_OBSERVERS, type RunObserver } from "./observer";
+import { drawRuns } from "./run-walks";
+import { fromStart, type Show, type Unit } from "./show";
 import type { Score, Span, View } from "./view";
 import { logAdd } from "./align";
 
@@ -16,18 +18,28 @@ export interface Runs {
 /** At most so many runs in a row were not called, or were called and never shown. */
 const MAX_SKIP = 4;
 const MAX_EXTRA = 2;
-const FROM_START = 0.5;
 const BEAM = 1e-7;
 /** Density of a number that was called and belongs to nothing. */
 const ANY_NUMBER = 1 / 12;
 /** Fewest flashes of an even flashing that somebody calls as one large number. */
 const EVEN_FROM = 5;
+/** Readings drawn to propose lists from. */
+const DRAWS = 40;
 
 /** Called-out counts: the view that aligns numbers with the runs of a show; there are no times. */
 export function runsView(dialect: Dialect, called: readonly Run[]): View<null, Runs> {
+  const grammar = grammarOf(dialect, INTERVAL_JITTER);
   return {
     settings: [null],
-    readings: () => firstShowings(dialect, called),
+    readings: () =>
+      drawRuns(
+        dialect,
+        grammar,
+        called,
+        (run, c, even) => emission({ run, even }, c, RUN_OBSERVERS[1]),
+        DRAWS,
+        seeded(1),
+      ),
     prepare: runsOfShow,
     score: (runs, against) => mixed(runs, called, against),
     weigh: (runs) => mixed(runs, called).logLik,
@@ -72,10 +84,10 @@ function runsOfShow(show: Show): Runs {
 export function heard(shown: number, called: number, o: RunObserver): number {
   const d = Math.abs(shown - called);
   if (d === 0) return 1 - o.wrong;
-  return o.wrong * (d === 1 ? 0.44 : d === 2 ? 0.045 : 0.03 / 16);
+  return o.wrong * (d === 1 ? 0.47 : d === 2 ? 0.02 : 0.02 / 16);
 }
 
-function emission(expected: Runs["runs"][number], called: Run, o: RunObserver): number {
+function emission(expected: Pick<Runs["runs"][number], "run" | "even">, called: Run, o: RunObserver): number {
   if (expected.even) return called.short >= EVEN_FROM ? 1 / 30 : 1e-4;
   const { long, short } = expected.run;
   if (long === 0 && called.long === 0) return heard(short, called.short, o);
@@ -102,8 +114,9 @@ function mixed(runs: Runs, called: readonly Run[], against?: Score): Score {
   return sum!;
 }
 
-function forward({ runs, next }: Runs, called: readonly Run[], o: RunObserver): Score {
+function forward({ runs, next, loopAt }: Runs, called: readonly Run[], o: RunObserver): Score {
   const n = runs.length;
+  const start = fromStart(loopAt < n);
   const prefix = new Float64Array(called.length);
   const extra = o.extra * ANY_NUMBER;
   if (!n) {
@@ -118,7 +131,7 @@ function forward({ runs, next }: Runs, called: readonly Run[], o: RunObserver): 
     if (m <= MAX_EXTRA)
       for (let j = 0; j < n; j++)
         weight[j] +=
-          (((1 - FROM_START) / n + (j === 0 ? FROM_START : j === 1 ? FROM_START * o.skip : 0)) *
+          (((1 - start) / n + (j === 0 ? start : j === 1 ? start * o.skip : 0)) *
             extra ** m *
             emission(runs[j], run, o)) /
           Math.exp(reference);
@@ -152,8 +165,9 @@ function forward({ runs, next }: Runs, called: readonly Run[], o: RunObserver): 
 }
 
 /** Unrolled index of the run that each number belongs to, -1 for none. */
-function viterbi({ runs, next }: Runs, called: readonly Run[], o: RunObserver): number[] {
+function viterbi({ runs, next, loopAt }: Runs, called: readonly Run[], o: RunObserver): number[] {
   const n = runs.length;
+  const start = fromStart(loopAt < n);
   if (!n) return called.map(() => -1);
   interface Node {
     j: number;
@@ -171,7 +185,7 @@ function viterbi({ runs, next }: Runs, called: readonly Run[], o: RunObserver): 
     };
     if (m <= MAX_EXTRA)
       for (let j = 0; j < n; j++) {
-        const prior = (1 - FROM_START) / n + (j === 0 ? FROM_START : j === 1 ? FROM_START * o.skip : 0);
+        const prior = (1 - start) / n + (j === 0 ? start : j === 1 ? start * o.skip : 0);
         put({ j, u: j, m, log: Math.log(prior * emission(runs[j], run, o)) + m * extra, from: null });
       }
     for (let back = 1; back <= MAX_EXTRA + 1 && back <= m; back++)
@@ -213,41 +227,4 @@ function spansOf({ runs, loopAt }: Runs, unrolled: readonly number[]): Span[] {
     spans.push({ unit, pass: round, full: Number(u - (i - k) >= first && u + (end - i) <= last) });
   }
   return spans;
-}
-
-/** So many ways of grouping are proposed from. */
-const GROUPINGS = 4;
-
-/**
- * Numbers taken in groups as a code has digits, begun at every offset, and with every number that may be a group of its own (a
- * separator, say) left out once: those under which most codes stand again. Only a source of proposals.
- */
-function firstShowings(dialect: Dialect, called: readonly Run[]): Showing[][] {
-  if (dialect.digits.style !== "counted") return [called.map((run) => showing(dialect, [run]))];
-  const lone = new Set(
-    dialect.phases.flatMap((p) => (p.kind === "group" && typeof p.flashes === "number" ? [p.flashes] : [])),
-  );
-  const ways: { rows: Showing[]; merit: number }[] = [];
-  for (const digits of dialect.digits.count)
-    for (let offset = 0; offset < digits; offset++)
-      for (let alone = -1; alone < called.length; alone++) {
-        if (alone >= 0 && (alone < offset || (alone - offset) % digits !== 0 || !lone.has(called[alone].short)))
-          continue;
-        const rows: Showing[] = [];
-        for (let i = offset; i < called.length;) {
-          const size = i === alone ? 1 : digits;
-          if (i + size <= called.length) rows.push(showing(dialect, called.slice(i, i + size)));
-          i += size;
-        }
-        const codes = rows.map((s) => s.code);
-        const again = codes.filter((c, i) => c !== null && codes.indexOf(c) < i).length;
-        ways.push({
-          rows,
-          merit: 2 * again + rows.filter((s) => s.fixed).length + codes.filter((c) => c !== null).length,
-        });
-      }
-  return ways
-    .sort((a, b) => b.merit - a.merit)
-    .slice(0, GROUPINGS)
-    .map((w) => w.rows);
 }

@@ -40,6 +40,14 @@ export interface Show {
   ends: "rest" | "opposite";
 }
 
+/**
+ * Probability that watching begins with the show rather than somewhere in it: a show that goes round may be come upon, one that comes
+ * once is made to happen.
+ */
+export function fromStart(loops: boolean): number {
+  return loops ? 0.55 : 0.97;
+}
+
 interface Block {
   unit: Unit;
   flashes: { ms: number; digit: number; long: boolean; restAfter: number }[];

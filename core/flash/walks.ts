@@ -1,4 +1,5 @@
 import { extraDensity, FIRST, tick, type Clock } from "./density";
+import { choose } from "./draw";
 import type { Track } from "./evidence";
 import type { Grammar, GrammarNode } from "./grammar";
 import type { Observer } from "./observer";
@@ -67,6 +68,7 @@ export function walksOf(grammar: Grammar, track: Track, tempo: number, o: Observ
   const visible = seen.reduce((k, s) => k + Number(s), 0);
   const chains = chainsFor(grammar, seen, o, track.mode);
   const noise = o.onsetSd ** 2;
+  const { fromStart } = grammar;
   const dense = new Float64Array(n);
   const lateSum = new Float64Array(n);
   const squareSum = new Float64Array(n);
@@ -142,12 +144,20 @@ export function walksOf(grammar: Grammar, track: Track, tempo: number, o: Observ
     if (begin > 0) {
       for (const s of grammar.starts) {
         const via = { way: { to: s.node, fresh: true, again: true }, before: null };
-        if (seen[s.node]) put(0, -1, s.node, 0.5 * s.p * begin, via, 0, Infinity);
+        if (seen[s.node]) put(0, -1, s.node, fromStart * s.p * begin, via, 0, Infinity);
         else
           for (const way of grammar.next[s.node])
-            put(0, -1, way.to, 0.5 * s.p * way.p * begin, { way: { ...way, again: true }, before: null }, 0, Infinity);
+            put(
+              0,
+              -1,
+              way.to,
+              fromStart * s.p * way.p * begin,
+              { way: { ...way, again: true }, before: null },
+              0,
+              Infinity,
+            );
       }
-      for (let j = 0; j < n; j++) if (seen[j]) put(0, -1, j, (0.5 / visible) * begin, null, 0, Infinity);
+      for (let j = 0; j < n; j++) if (seen[j]) put(0, -1, j, ((1 - fromStart) / visible) * begin, null, 0, Infinity);
     }
     if (m > 0 && (pause || max < LOST)) {
       const jump = pause ? 1 : ANYWHERE;
@@ -263,15 +273,4 @@ function firstFrom(list: readonly Chain[], step: number): number {
     else hi = mid;
   }
   return lo;
-}
-
-function choose<T>(list: readonly T[], weight: (item: T) => number, random: () => number): number {
-  let sum = 0;
-  for (const item of list) sum += weight(item);
-  let u = random() * sum;
-  for (let i = 0; i < list.length; i++) {
-    u -= weight(list[i]);
-    if (u <= 0) return i;
-  }
-  return list.length - 1;
 }
