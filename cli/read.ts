@@ -2,7 +2,7 @@ import { readFileSync } from "node:fs";
 import Joi from "joi";
 import type { Dialect } from "@core/flash/dialect";
 import { dialectSchema } from "@core/flash/dialect-schema";
-import type { Called, Evidence, Press, Pressed } from "@core/flash/evidence";
+import type { Called, Evidence, Filmed, Press, Pressed } from "@core/flash/evidence";
 
 /** A file's text; `-` is standard input. */
 export function readText(file: string): string {
@@ -40,10 +40,16 @@ data.button = rows(
   Joi.object({ press: time, edges: data.edges.optional(), taps: Joi.array().items(Joi.number().unsafe()) }),
 );
 
+data.levels = Joi.object({ t: rows(time), y: rows(time) }).assert(
+  ".y.length",
+  Joi.ref("t.length"),
+  "one value a frame",
+);
+
 export const DECODED_MODES = Object.keys(data);
 
 /** The evidence of a case: only its mode, data and until are looked at. */
-export function evidenceOfCase(c: Case): Evidence | Called | Pressed {
+export function evidenceOfCase(c: Case): Evidence | Filmed | Called | Pressed {
   const schema = Object.hasOwn(data, c.mode) ? data[c.mode] : null;
   if (!schema) throw new Error(`mode "${c.mode}" is not read yet (${DECODED_MODES.join(", ")} are)`);
   const { error } = schema.validate(c.data, { convert: false });

@@ -58,14 +58,13 @@ function missedBefore(flat: Flat, j: number, ms: number, tempo: number, o: Obser
   let p = 1;
   let left = ms - o.lag;
   let i = j;
-  let factor = o.miss;
+  const factor = o.miss;
   for (let k = 0; k < 40; k++) {
     const b = back(i);
     if (!b) break;
     left -= b[1] * tempo;
     if (left < 0) break;
     p *= factor;
-    factor = o.again;
     i = b[0];
   }
   return p;
@@ -75,14 +74,13 @@ function missedBefore(flat: Flat, j: number, ms: number, tempo: number, o: Obser
 function missedAfter(flat: Flat, j: number, ms: number, tempo: number, o: Observer): number {
   let p = 1;
   let left = ms - o.lag;
-  let factor = o.miss;
+  const factor = o.miss;
   let i = j;
   for (let k = 0; k < 40; k++) {
     const slack = 3 * Math.sqrt(flat.stepVar[i]) * tempo + 2 * o.onsetSd;
     left -= flat.step[i] * tempo;
     if (flat.next[i] < 0 || left < slack) break;
     p *= factor;
-    factor = o.again;
     i = flat.next[i];
   }
   return p;
@@ -171,7 +169,7 @@ export function score(track: Track, flat: Flat, tempo: number, o: Observer, agai
         let variance = from.variance[s];
         let w = from.weight[s] * factor;
         const least = w * 1e-8;
-        let missFactor = o.miss;
+        const missFactor = o.miss;
         while (next[j] >= 0 && w > least) {
           late += steps[j];
           variance += stepVars[j];
@@ -181,7 +179,6 @@ export function score(track: Track, flat: Flat, tempo: number, o: Observer, agai
           j = next[j];
           if (square <= 150 * sum) add(j, w, late, variance);
           w *= missFactor;
-          missFactor = o.again;
         }
       }
     }
@@ -252,7 +249,7 @@ function beginning(flat: Flat, j: number, t: number, tempo: number, o: Observer)
   // The show begins soon after watching does; later only where the key was turned late.
   const wait = t - at * tempo;
   const timely = wait < -400 ? 0 : wait < KEY_ON_WITHIN ? 1 : 0.1;
-  const missed = j === 0 ? 1 : o.miss * o.again ** (j - 1);
+  const missed = o.miss ** j;
   return middle + flat.fromStart * timely * missed;
 }
 
@@ -325,7 +322,7 @@ export function align(track: Track, flat: Flat, tempo: number, o: Observer): Ali
         let late = from.late - dt;
         let variance = from.variance;
         let log = from.log + extras + Math.log(1 - o.miss);
-        let missLog = Math.log(o.miss);
+        const missLog = Math.log(o.miss);
         let steps = 0;
         while (flat.next[j] >= 0 && steps < 60) {
           late += flat.step[j] * tempo;
@@ -341,7 +338,6 @@ export function align(track: Track, flat: Flat, tempo: number, o: Observer): Ali
               keep(map, { j, travelled: from.travelled + steps, log: here, from, m, begin: from.begin, late: clock.late, variance: clock.variance }); // prettier-ignore
           }
           log += missLog;
-          missLog = Math.log(o.again);
         }
       }
       extras += Math.log(extraDensity(track, m - back, o));

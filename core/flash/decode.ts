@@ -1,9 +1,11 @@
+import { framesOf } from "../lamp/levels";
 import { blankAnswer, type Decoded } from "./answer";
 import { decide } from "./decide";
 import type { Dialect } from "./dialect";
 import type { Run } from "./digits";
-import { trackOf, type Called, type Evidence, type Pressed, type Track } from "./evidence";
+import { trackOf, type Called, type Evidence, type Filmed, type Pressed, type Track } from "./evidence";
 import { calledPressView, pressView } from "./press-view";
+import { awayOf, filmView } from "./film-view";
 import { priorOf } from "./prior";
 import { runsView } from "./runs-view";
 import { search } from "./search";
@@ -25,9 +27,13 @@ export interface DecodeOptions {
  *
  * The same evidence gives the same answer, however it arrived. Never throws on evidence of any shape.
  */
-export function decode(dialect: Dialect, evidence: Evidence | Called | Pressed, options: DecodeOptions = {}): Decoded {
-  const conclude = <S, P>(view: View<S, P>, onsets: readonly number[] = []): Decoded =>
-    decide(dialect, view, search(dialect, view, priorOf(dialect, options.table)), onsets);
+export function decode(
+  dialect: Dialect,
+  evidence: Evidence | Filmed | Called | Pressed,
+  options: DecodeOptions = {},
+): Decoded {
+  const conclude = <S, P>(view: View<S, P>, onsets: readonly number[] = [], effort = 1): Decoded =>
+    decide(dialect, view, search(dialect, view, priorOf(dialect, options.table), effort), onsets);
   if (evidence.mode === "button")
     return evidence.presses.length ? conclude(pressView(dialect, evidence.presses)) : blankAnswer([], 1);
   if (evidence.mode === "counts") {
@@ -45,10 +51,18 @@ export function decode(dialect: Dialect, evidence: Evidence | Called | Pressed, 
       );
     return conclude(runsView(dialect, called));
   }
+  if (evidence.mode === "levels") {
+    const frames = framesOf(evidence.levels, awayOf(dialect));
+    if (frames) return conclude(filmView(dialect, frames, evidence.until), [], FILM_EFFORT);
+    return nothingSeen(dialect, trackOf({ mode: "taps", taps: [], until: evidence.until }, dialect.rest));
+  }
   const track = trackOf(evidence, dialect.rest);
   if (track.onset.length === 0) return nothingSeen(dialect, track);
   return conclude(timedView(dialect, track), [...track.onset]);
 }
+
+/** A list is held against every frame, which is dear: so much of the usual effort. */
+const FILM_EFFORT = 0.5;
 
 /** How long a lamp must have rested before that means anything, ms. */
 const RESTED = 12_000;

@@ -1,3 +1,5 @@
+import type { Levels } from "../lamp/levels";
+
 /** What was seen of a lamp, in one of the ways in which it can be watched. Times in ms; watching starts at 0. */
 export type Evidence = (
   | { mode: "edges"; edges: readonly (readonly [t: number, lit: 0 | 1])[] }
@@ -8,6 +10,13 @@ export type Evidence = (
   /** Stretches in which nobody watched; the show went on. */
   pauses?: readonly (readonly [from: number, to: number])[];
 };
+
+/** The brightness of a small patch of picture at each frame of a film. */
+export interface Filmed {
+  mode: "levels";
+  levels: Levels;
+  until: number;
+}
 
 /**
  * Runs as somebody called them out: one number a digit or group; in dialects with long flashes the pair of long and short

@@ -1,6 +1,9 @@
 import { logAdd } from "./align";
 import type { Dialect } from "./dialect";
-import { trackOf, type Evidence } from "./evidence";
+import { trackOf, type Evidence, type Filmed } from "./evidence";
+import { awayOf, filmView } from "./film-view";
+import { framesOf } from "../lamp/levels";
+import type { View } from "./view";
 import { priorOf } from "./prior";
 import { search } from "./search";
 import { timedView } from "./timed-view";
@@ -15,13 +18,17 @@ export interface Ranked {
  * probabilities are shared out by that. A lamp that showed nothing tells nothing: then all are alike.
  * Dialects that need a button are left out, since a lamp alone cannot show them.
  */
-export function identify(dialects: readonly Dialect[], evidence: Evidence): Ranked[] {
+export function identify(dialects: readonly Dialect[], evidence: Evidence | Filmed): Ranked[] {
   const able = dialects.filter((d) => d.advance === "self");
+  const explains = <S, P>(dialect: Dialect, view: View<S, P>): number =>
+    search(dialect, view, priorOf(dialect)).reduce((sum, c) => logAdd(sum, c.log), view.noise);
   const logs = able.map((dialect) => {
+    if (evidence.mode === "levels") {
+      const frames = framesOf(evidence.levels, awayOf(dialect));
+      return frames && explains(dialect, filmView(dialect, frames, evidence.until));
+    }
     const track = trackOf(evidence, dialect.rest);
-    if (!track.onset.length) return null;
-    const view = timedView(dialect, track);
-    return search(dialect, view, priorOf(dialect)).reduce((sum, c) => logAdd(sum, c.log), view.noise);
+    return track.onset.length ? explains(dialect, timedView(dialect, track)) : null;
   });
   const told = logs.filter((l) => l !== null);
   if (!told.length) return able.map((d) => ({ dialect: d.id, probability: 1 / able.length }));

@@ -12,9 +12,8 @@ export interface Observer {
   reactionSd: number;
   /** Standard deviation of the end of a mark, ms; 0 where ends are not seen. */
   endSd: number;
-  /** Probability that a flash is missed, and that the next one is too. */
+  /** Probability that a flash is missed. */
   miss: number;
-  again: number;
   /** Probability that the pause between two flashes is missed, so that they are seen as one. */
   merge: number;
   /** Spurious marks per ms. */
@@ -36,23 +35,23 @@ const person = { ...base, reaction: 250, reactionSd: 60 };
 /** The observers of each way of watching, careful first. */
 export const OBSERVERS: Record<Evidence["mode"], readonly Observer[]> = {
   edges: [
-    { ...base, onsetSd: 11, endSd: 11, miss: 2e-4, again: 2e-4, extra: 1e-7, double: 1e-5, lag: 40 },
-    { ...base, onsetSd: 20, endSd: 20, miss: 0.018, again: 0.018, extra: 6e-7, double: 1e-4, lag: 60 },
+    { ...base, onsetSd: 11, endSd: 11, miss: 2e-4, extra: 1e-7, double: 1e-5, lag: 40 },
+    { ...base, onsetSd: 20, endSd: 20, miss: 0.018, extra: 6e-7, double: 1e-4, lag: 60 },
   ],
   holds: [
-    { ...person, onsetSd: 14, endSd: 14, miss: 2e-4, again: 2e-4, extra: 1e-7, double: 1e-4, lag: 350 },
-    { ...person, onsetSd: 62, endSd: 62, miss: 0.01, again: 0.01, extra: 3e-7, double: 0.002, lag: 500 },
-    { ...person, onsetSd: 108, endSd: 108, miss: 0.034, again: 0.034, extra: 2e-6, double: 0.006, lag: 650 },
+    { ...person, onsetSd: 14, endSd: 14, miss: 2e-4, extra: 1e-7, double: 1e-4, lag: 350 },
+    { ...person, onsetSd: 62, endSd: 62, miss: 0.01, extra: 3e-7, double: 0.002, lag: 500 },
+    { ...person, onsetSd: 108, endSd: 108, miss: 0.034, extra: 2e-6, double: 0.006, lag: 650 },
   ],
   taps: [
-    { ...person, onsetSd: 14, endSd: 0, miss: 2e-4, again: 2e-4, extra: 3e-8, double: 1e-4, lag: 350, misnamed: 3e-4 },
-    { ...person, onsetSd: 62, endSd: 0, miss: 0.011, again: 0.011, extra: 1e-7, double: 0.0035, lag: 500 },
+    { ...person, onsetSd: 14, endSd: 0, miss: 2e-4, extra: 3e-8, double: 1e-4, lag: 350, misnamed: 3e-4 },
+    { ...person, onsetSd: 62, endSd: 0, miss: 0.011, extra: 1e-7, double: 0.0035, lag: 500 },
     {
       ...base,
       onsetSd: 108,
       endSd: 0,
       miss: 0.033,
-      again: 0.033,
+
       extra: 4e-7,
       double: 0.02,
       lag: 650,
@@ -60,6 +59,13 @@ export const OBSERVERS: Record<Evidence["mode"], readonly Observer[]> = {
     },
   ],
 };
+
+/** Marks taken out of a film: from a clear one to one in bright daylight. They only serve to propose lists. */
+export const FILM_OBSERVERS: readonly Observer[] = [
+  { ...base, onsetSd: 14, endSd: 20, miss: 1e-3, extra: 1e-6, double: 1e-4, lag: 60 },
+  { ...base, onsetSd: 28, endSd: 45, miss: 0.03, extra: 2e-5, double: 0.01, lag: 80, merge: 0.02 },
+  { ...base, onsetSd: 40, endSd: 80, miss: 0.1, extra: 1.2e-4, double: 0.05, lag: 100, merge: 0.06 },
+];
 
 /** How somebody errs who calls runs out as numbers. */
 export interface RunObserver {

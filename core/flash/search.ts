@@ -34,12 +34,15 @@ const OUT_OF_QUESTION = 30;
 /** The whole search may go over the evidence as often as this: its cost stays in proportion to the number of marks. */
 const BUDGET = 500;
 
-/** Tries lists: from readings, then their neighbours, hill climbing with a small beam. Empty when none explains anything. */
-export function search<S, P>(dialect: Dialect, view: View<S, P>, prior: Prior): Candidate<P>[] {
+/**
+ * Tries lists: from readings, then their neighbours, hill climbing with a small beam. Empty when none explains anything.
+ * @param effort share of the usual effort
+ */
+export function search<S, P>(dialect: Dialect, view: View<S, P>, prior: Prior, effort = 1): Candidate<P>[] {
   const found = new Map<string, Candidate<P>>();
   let best: Candidate<P> | null = null;
   for (const [i, setting] of view.settings.entries())
-    for (const c of explore(dialect, view, prior, setting, best, i ? BUDGET / 2 : BUDGET)) {
+    for (const c of explore(dialect, view, prior, setting, best, (i ? BUDGET / 2 : BUDGET) * effort)) {
       const known = found.get(keyOf(c.h));
       if (!known || known.log < c.log) found.set(keyOf(c.h), c);
       if (!best || c.log > best.log) best = c;

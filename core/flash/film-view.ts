@@ -1,0 +1,112 @@
+import type { Away, Frames } from "../lamp/levels";
+import { foldedIndex, type Alignment } from "./align";
+import type { Dialect } from "./dialect";
+import { trackOf, type Track } from "./evidence";
+import { filmOf, pathOf, playFilm, type Played } from "./film";
+import { flatten, type Flat } from "./flat";
+import { FILM_OBSERVERS } from "./observer";
+import { placeMarks, refitTempo, spansOf } from "./placing";
+import { timedView, type Setting } from "./timed-view";
+import { TEMPO_MAX } from "./tempo";
+import type { View } from "./view";
+
+interface Prepared extends Setting {
+  flat: Flat;
+  /** The lamp stays away from its rest for ever after the last flash. */
+  endless: boolean;
+  played?: Played;
+}
+
+/**
+ * Two changes of the lamp cost so much where no dialect tells when they come, nats. The poorer the film (contrast over noise), the
+ * more a list may fit by chance, and the more it has to explain.
+ */
+function twoChanges({ contrast, noise }: Frames): number {
+  return Math.min(15, Math.max(5, 6 + 4.5 * (contrast / noise - 3)));
+}
+const SAME_TEMPO = 0.002;
+
+/** The brightness of a lamp: lists are held against the frames themselves; marks taken out of them only serve to propose. */
+export function filmView(dialect: Dialect, frames: Frames, until: number): View<Setting, Prepared> {
+  const marks = trackOf({ mode: "edges", edges: edgesOf(frames), until }, dialect.rest);
+  const timed = timedView(dialect, marks, FILM_OBSERVERS);
+  const film = filmOf(frames, dialect.rest, until);
+  const away = dialect.rest === "lit" ? 0 : 1;
+  const o = FILM_OBSERVERS[1];
+  const play = (p: Prepared): Played => (p.played ??= playFilm(film, p.flat, p.tempo, p.endless));
+  /** The path as marks with an alignment, as other views have them. */
+  const placed = (p: Prepared): { track: Track; alignment: Alignment } => {
+    const path = pathOf(play(p));
+    return {
+      track: {
+        mode: "edges",
+        onset: Float64Array.from(path, (x) => x.at),
+        length: Float64Array.from(path, (x) => p.flat.length[foldedIndex(p.flat, x.flash).index] * p.tempo),
+        said: new Uint8Array(path.length),
+        until,
+        pause: path.map(() => null),
+        litAtEnd: marks.litAtEnd,
+      },
+      alignment: { flash: Int32Array.from(path, (x) => x.flash), logLik: 0 },
+    };
+  };
+  let free = 0;
+  for (let i = 0; i < frames.lit.length; i++) {
+    if (frames.lit[i] === away) free += away ? frames.llr[i] : -frames.llr[i];
+  }
+  return {
+    settings: timed.settings,
+    readings: timed.readings,
+    prepare: (show, setting) => ({
+      ...setting,
+      flat: flatten(show, "edges"),
+      endless: show.ends === "opposite" && !show.loop,
+    }),
+    score: (p, against) => {
+      const played = playFilm(film, p.flat, p.tempo, p.endless, against);
+      if (played.logLik > -Infinity) p.played = played;
+      return played;
+    },
+    weigh: (p) => {
+      const at = (tempo: number) => playFilm(film, p.flat, tempo, p.endless).logLik;
+      return Math.max(play(p).logLik, at(p.tempo * 0.99), at(p.tempo * 1.01));
+    },
+    refit: (p) => {
+      const { track, alignment } = placed(p);
+      if (track.onset.length < 3) return null;
+      const tempo = refitTempo(track, p.flat, alignment, o);
+      return Math.abs(tempo / p.tempo - 1) < SAME_TEMPO ? null : { tempo, observer: p.observer };
+    },
+    spans: (p) => {
+      const { track, alignment } = placed(p);
+      return spansOf(dialect, track, p.flat, alignment, p.tempo, o);
+    },
+    place: (p) => {
+      const { track, alignment } = placed(p);
+      return placeMarks(dialect, track, p.flat, alignment, p.tempo);
+    },
+    settingOf: ({ tempo, observer }) => ({ tempo, observer }),
+    anyList: () => -Infinity,
+    tempoOf: (p) => p.tempo,
+    noise: free - twoChanges(frames) * marks.onset.length - 5,
+    litAtEnd: marks.litAtEnd,
+    count: Math.max(1, film.onsets.length),
+  };
+}
+
+/** The likeliest states as edges, each half way between the frames around it. */
+export function edgesOf({ t, lit }: Frames): [number, 0 | 1][] {
+  const edges: [number, 0 | 1][] = [[0, lit[0] as 0 | 1]];
+  for (let i = 1; i < t.length; i++) if (lit[i] !== lit[i - 1]) edges.push([(t[i] + t[i - 1]) / 2, lit[i] as 0 | 1]);
+  return edges;
+}
+
+/** The state that is not the rest of a dialect, and how long its marks last at most. */
+export function awayOf(dialect: Dialect): Away {
+  const phases = dialect.empty ? [...dialect.phases, dialect.empty] : dialect.phases;
+  const rest = dialect.rest === "lit" ? 1 : 0;
+  const steady = phases.flatMap((p) => (p.kind === "steady" && (p.lamp === "lit") !== (rest === 1) ? [p.ms] : []));
+  const even = phases.flatMap((p) => (p.kind === "even" ? [p.onMs] : []));
+  const longest = Math.max(dialect.marks.short, dialect.marks.long ?? 0, ...steady, ...even) * TEMPO_MAX * 1.1 + 100;
+  return { lit: rest ? 0 : 1, longest, endless: steady.includes(0) };
+}

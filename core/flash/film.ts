@@ -1,0 +1,218 @@
+import type { Frames } from "../lamp/levels";
+import type { Flat } from "./flat";
+import type { Score } from "./view";
+
+/** A film, ready to hold shows against: evidence summed up from its start, and the places where a flash may begin. */
+export interface Film {
+  /** Log of how much likelier the frames before `ms` are with the lamp away from its rest. Sum over frames. */
+  upTo: (ms: number) => number;
+  /** Times at which a flash may begin, ascending. */
+  onsets: Float64Array;
+  /** Standard deviation of such a time, ms. */
+  raster: number;
+  until: number;
+}
+
+/** How wide a flank is looked at, ms. */
+const FLANK_MS = 200;
+/** Beginnings this much worse than the best nearby are left out, nats. */
+const NEARLY = 3;
+
+export function filmOf(frames: Frames, rest: "dark" | "lit", until: number): Film {
+  const { t } = frames;
+  const n = t.length;
+  const sign = rest === "lit" ? -1 : 1;
+  const sums = new Float64Array(n + 1);
+  for (let i = 0; i < n; i++) sums[i + 1] = sums[i] + sign * frames.llr[i];
+  const frame = (t[n - 1] - t[0]) / (n - 1);
+  // Index of the first frame at or after a time, by way of a table.
+  const table = new Int32Array(Math.ceil(t[n - 1] / frame) + 2);
+  for (let b = 0, i = 0; b < table.length; b++) {
+    while (i < n && t[i] < b * frame) i++;
+    table[b] = i;
+  }
+  const at = (ms: number): number => {
+    if (ms <= t[0]) return 0;
+    if (ms > t[n - 1]) return n;
+    let i = table[Math.min(table.length - 1, Math.floor(ms / frame))];
+    while (i < n && t[i] < ms) i++;
+    return i;
+  };
+  const upTo = (ms: number) => sums[at(ms)];
+  const width = Math.max(2, Math.round(FLANK_MS / frame));
+  const flank = Float64Array.from({ length: n }, (_, i) =>
+    i < 2 ? 0 : sums[Math.min(n, i + width)] - 2 * sums[i] + sums[Math.max(0, i - width)],
+  );
+  const onsets: number[] = [];
+  for (let i = 2; i < n - 2; i++) {
+    let best = 0;
+    for (let k = i - 2; k <= i + 2; k++) best = Math.max(best, flank[k]);
+    if (flank[i] > 2 && flank[i] >= best - NEARLY) onsets.push((t[i] + t[i - 1]) / 2);
+  }
+  return { upTo, onsets: Float64Array.from(onsets), raster: 8 + 0.25 * frame, until };
+}
+
+/** One place of the best path: a flash and when it began. */
+interface Place {
+  flash: number;
+  /** Flashes forward since the path began, the blind ones with them. */
+  travelled: number;
+  begin: number;
+  log: number;
+  from: Place | null;
+  at: number;
+}
+
+export interface Played extends Score {
+  last: Place | null;
+}
+
+/** Positions followed at each beginning. */
+const WIDEST = 6;
+const BEHIND = 25;
+/** Chance that a flash cannot be seen at all (a hand, a glare), and how many in a row are allowed. */
+const BLIND = Math.log(0.01);
+const MOST_BLIND = 2;
+const REACH = 4.5;
+/** The watch is come upon within so many beginnings. */
+const FIRST_ONSETS = 14;
+/** Density of the first onset, log per ms, as for marks. */
+const FIRST = -Math.log(5000);
+
+/**
+ * Log of how much likelier a film is with this show than with a lamp at rest: the best path through the places where flashes
+ * may have begun. All frames count, those within the flashes and, by their absence, those between.
+ * @param tempo factor on all times of the show
+ * @param against a better hypothesis; this one is given up once it is `margin` nats behind
+ */
+export function playFilm(
+  film: Film,
+  flat: Flat,
+  tempo: number,
+  endless: boolean,
+  against?: Score,
+  margin = 30,
+): Played {
+  const { upTo, onsets, raster, until } = film;
+  const count = onsets.length;
+  const prefix = new Float64Array(count);
+  const { n, next } = flat;
+  if (!n) return { logLik: 0, prefix, cost: 0, last: null };
+  const lengths = flat.length.map((ms, j) => (endless && j === n - 1 ? Infinity : ms * tempo));
+  const within = (j: number, t: number) => upTo(Math.min(until, t + lengths[j])) - upTo(t);
+  const places: Place[][] = Array.from({ length: count }, () => []);
+  const put = (i: number, p: Place): void => {
+    const list = places[i];
+    const same = list.findIndex((q) => q.flash === p.flash);
+    if (same < 0) list.push(p);
+    else if (list[same].log < p.log) list[same] = p;
+  };
+  /** What should have been seen before the first flash that was, back to the start of the watch. */
+  const unseenBefore = (j: number, t: number): number => {
+    let log = 0;
+    let at = t;
+    let i = j;
+    for (let k = 0; k < 30; k++) {
+      const b = i === flat.loopAt && flat.loopAt < n ? n - 1 : i - 1;
+      if (b < 0) break;
+      at -= flat.step[b] * tempo;
+      const end = Math.min(until, at + lengths[b]);
+      if (end <= 0 && at < -20_000) break;
+      const seen = end > 0 ? upTo(end) - upTo(Math.max(0, at)) : 0;
+      // One that was on when the watch began shows no beginning, but shows.
+      log += at > 0 ? BLIND + Math.min(0, seen) : seen;
+      if (at < 0 && end <= 0) break;
+      i = b;
+    }
+    return log;
+  };
+  const begin = Math.min(count, FIRST_ONSETS);
+  const toFirst = Array.from({ length: n }, () => 0);
+  for (let j = 1; j < n; j++) toFirst[j] = toFirst[j - 1] + flat.step[j - 1];
+  for (let i = 0; i < begin; i++)
+    for (let j = 0; j < n; j++) {
+      const middle = Math.log((1 - flat.fromStart) / n) + unseenBefore(j, onsets[i]);
+      const start = j === 0 ? Math.log(flat.fromStart) : -Infinity;
+      const log = Math.max(middle, start) + FIRST + within(j, onsets[i]);
+      put(i, { flash: j, travelled: 0, begin: j, log, from: null, at: onsets[i] });
+    }
+  let best = -Infinity;
+  for (let i = 0; i < count; i++) {
+    const list = places[i].sort((a, b) => b.log - a.log);
+    const keep = i < begin ? list.filter((p) => p.log > list[0].log - BEHIND) : list.slice(0, WIDEST);
+    places[i] = keep;
+    for (const p of keep) {
+      best = Math.max(best, p.log);
+      let j = p.flash;
+      let center = onsets[i];
+      let variance = raster * raster;
+      let log = p.log;
+      for (let blind = 0; blind <= MOST_BLIND && next[j] >= 0; blind++) {
+        center += flat.step[j] * tempo;
+        variance += flat.stepVar[j] * tempo * tempo;
+        j = next[j];
+        if (center > until) break;
+        const sum = variance + raster * raster;
+        const reach = REACH * Math.sqrt(sum);
+        const base = log - 0.5 * Math.log(2 * Math.PI * sum);
+        for (let k = firstAt(onsets, center - reach); k < count && onsets[k] < center + reach; k++) {
+          if (k <= i) continue;
+          const late = onsets[k] - center;
+          put(k, { flash: j, travelled: p.travelled + blind + 1, begin: p.begin, log: base - (0.5 * late * late) / sum + within(j, onsets[k]), from: p, at: onsets[k] }); // prettier-ignore
+        }
+        log += BLIND + Math.min(0, within(j, center));
+      }
+    }
+    prefix[i] = best;
+    if (against && best < against.prefix[i] - margin && i > begin)
+      return { logLik: -Infinity, prefix, cost: i + 1, last: null };
+  }
+  let last: Place | null = null;
+  // The end: flashes that should still have come were not seen to.
+  let total = n ? startUnseen(film, flat, tempo, lengths) : 0;
+  const longest = flat.step.reduce((a, b) => (Number.isFinite(b) ? Math.max(a, b) : a), 0) * tempo;
+  for (let i = count - 1; i >= 0; i--) {
+    for (const p of places[i]) {
+      let { log } = p;
+      let j = p.flash;
+      let at = p.at;
+      for (let k = 0; k < 8 && next[j] >= 0; k++) {
+        at += flat.step[j] * tempo;
+        j = next[j];
+        const slack = 3 * Math.sqrt(flat.stepVar[j]) + 2 * raster;
+        if (at + slack > until) break;
+        log += BLIND + Math.min(0, within(j, at));
+      }
+      if (log > total) {
+        total = log;
+        last = p;
+      }
+    }
+    if (last && onsets[i] < until - 4 * longest) break;
+  }
+  return { logLik: total, prefix, cost: count, last };
+}
+
+/** A show of which nothing was seen to begin. */
+function startUnseen(film: Film, flat: Flat, tempo: number, lengths: Float64Array): number {
+  const at = flat.first * tempo + 1500;
+  return at > film.until ? 0 : BLIND + film.upTo(Math.min(film.until, at + lengths[0])) - film.upTo(at);
+}
+
+function firstAt(list: Float64Array, value: number): number {
+  let lo = 0;
+  let hi = list.length;
+  while (lo < hi) {
+    const mid = (lo + hi) >> 1;
+    if (list[mid] < value) lo = mid + 1;
+    else hi = mid;
+  }
+  return lo;
+}
+
+/** The path, first flash first: unrolled index and time of each flash that was seen to begin. */
+export function pathOf({ last }: Played): { flash: number; at: number }[] {
+  const path: { flash: number; at: number }[] = [];
+  for (let p = last; p; p = p.from) path.push({ flash: p.begin + p.travelled, at: p.at });
+  return path.reverse();
+}
