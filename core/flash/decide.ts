@@ -37,7 +37,7 @@ export function decide<S, P>(
   const tried = candidates.reduce((s, c) => s + Math.exp(c.log - max), 0);
   const any = Math.exp(view.anyList(candidates[0].prepared, candidates[0].score) + UNTRIED - max);
   const sum = tried + Math.exp(view.noise - max) + Math.max(0, any - tried);
-  if (Math.exp(view.noise - max) / sum > 0.5) return misfit(dialect, view, onsets);
+  if (view.foreign > candidates[0].log) return misfit(dialect, view, onsets);
   const told: Told<P>[] = candidates.flatMap((c) => {
     const p = Math.exp(c.log - max) / sum;
     const spans = view.spans(c.prepared);

@@ -89,6 +89,7 @@ export function filmView(dialect: Dialect, frames: Frames, until: number): View<
     anyList: () => -Infinity,
     tempoOf: (p) => p.tempo,
     noise: free - twoChanges(frames) * marks.onset.length - 5,
+    foreign: free - 22 * marks.onset.length - 5,
     litAtEnd: marks.litAtEnd,
     count: Math.max(1, film.onsets.length),
   };

@@ -120,6 +120,7 @@ function viewOf(
         : [],
     place: () => ({ onsets: [], assignment: [], missed: [] }),
     noise,
+    foreign: noise,
     litAtEnd: null,
     settingOf: () => null,
     anyList: () => -Infinity,

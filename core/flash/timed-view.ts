@@ -59,6 +59,7 @@ export function timedView(
     },
     tempoOf: (p) => p.tempo,
     noise: noiseLog(track),
+    foreign: noiseLog(track),
     litAtEnd: track.litAtEnd,
     count: track.onset.length,
   };

@@ -48,8 +48,10 @@ export interface View<S, P> {
    * score. A list that explains less was the wrong one, even if it is the best that was tried. -Infinity where not known.
    */
   anyList: (prepared: P, score: Score) => number;
-  /** Log probability of the same without any dialect. */
+  /** Log probability of the same without any dialect. It takes from every list's certainty. */
   noise: number;
+  /** What explains less than this does not follow the dialect at all. At most `noise`. */
+  foreign: number;
   /** State at rest as far as the evidence tells. */
   litAtEnd: boolean | null;
   /** How many marks or runs there are. */
