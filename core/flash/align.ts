@@ -5,7 +5,7 @@ import type { Observer } from "./observer";
 import type { Score } from "./view";
 
 /** How far a hidden state may fall behind the best one before it is dropped. */
-const BEAM = 1e-7;
+const BEAM = 1e-5;
 /** So many positions are followed by the best path; at the start, all, since nothing tells them apart yet. */
 const VITERBI_BEAM = 40;
 /** At most so many marks in a row are taken for spurious. */
@@ -168,7 +168,7 @@ export function score(track: Track, flat: Flat, tempo: number, o: Observer, agai
         let late = from.late[s] - dt;
         let variance = from.variance[s];
         let w = from.weight[s] * factor;
-        const least = w * 1e-8;
+        const least = w * 1e-6;
         const missFactor = o.miss;
         while (next[j] >= 0 && w > least) {
           late += steps[j];

@@ -92,7 +92,7 @@ function agrees<P>(answer: Told<P>, truth: Told<P>): boolean {
 /** Probabilities below this are as good as none. */
 const NEGLIGIBLE = 1e-3;
 /** A showing at the edge of the watch is in question between these. */
-const IN_DOUBT = 0.005;
+const IN_DOUBT = 0.002;
 
 /**
  * Which showings were full: those at the edges of the watch may or may not have been. Each way it may be, with its probability; not more

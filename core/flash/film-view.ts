@@ -24,7 +24,7 @@ interface Prepared extends Setting {
 function twoChanges({ contrast, noise }: Frames): number {
   return Math.min(15, Math.max(5, 6 + 4.5 * (contrast / noise - 3)));
 }
-const SAME_TEMPO = 0.002;
+const SAME_TEMPO = 0.006;
 
 /** The brightness of a lamp: lists are held against the frames themselves; marks taken out of them only serve to propose. */
 export function filmView(dialect: Dialect, frames: Frames, until: number): View<Setting, Prepared> {

@@ -30,7 +30,7 @@ export interface Observer {
 export const INTERVAL_JITTER = 0.03;
 
 const base = { merge: 0.003, misnamed: 0.01, reaction: 0, reactionSd: 0 };
-const person = { ...base, reaction: 250, reactionSd: 60 };
+const person = { ...base, reaction: 250, reactionSd: 80 };
 
 /** The observers of each way of watching, careful first. */
 export const OBSERVERS: Record<Evidence["mode"], readonly Observer[]> = {

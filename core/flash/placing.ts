@@ -8,6 +8,10 @@ import type { Unit } from "./show";
 import { TEMPO_MAX, TEMPO_MIN } from "./tempo";
 import type { Placed, Span } from "./view";
 
+/** So many marks, within this time, tell when a flash was. */
+const FEW = 5;
+const NEAR_MS = 7000;
+
 /** Least squares of the steps between marks on the show's own, along the best alignment. The prior pulls a little. */
 export function refitTempo(track: Track, flat: Flat, { flash }: Alignment, o: Observer): number {
   const at = unrolledTimes(
@@ -50,7 +54,12 @@ function timer(track: Track, flash: Int32Array, at: number[], tempo: number): (u
       if (marks[mid].u <= u) lo = mid;
       else hi = mid - 1;
     }
-    return marks[lo].t + ((at[u] ?? Infinity) - at[marks[lo].u]) * tempo;
+    // One mark may be late: the mean of what the last few say.
+    let sum = 0;
+    let n = 0;
+    for (let k = lo; k >= 0 && n < FEW && marks[lo].t - marks[k].t < NEAR_MS; k--, n++)
+      sum += marks[k].t + ((at[u] ?? Infinity) - at[marks[k].u]) * tempo;
+    return sum / n;
   };
 }
 
@@ -68,7 +77,7 @@ export function spansOf(
   const { gaps } = dialect;
   const between = Math.min(gaps.code || Infinity, gaps.repeat || Infinity);
   const restNeeded = Number.isFinite(between) ? ((gaps.digit + between) / 2) * tempo : gaps.digit * tempo;
-  const spread = Math.hypot(o.onsetSd, o.reactionSd, 0.03 * restNeeded);
+  const spread = Math.hypot(o.onsetSd / 2, o.reactionSd, 0.03 * restNeeded);
   const at = unrolledTimes(flat, flash[flash.findLastIndex((f) => f >= 0)] + 60).filter(Number.isFinite);
   const timeOf = timer(track, flash, at, tempo);
   const begin = Math.max(0, flash[firstMark] - 40);

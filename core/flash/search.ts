@@ -19,8 +19,8 @@ export interface Candidate<P> {
 
 const CYLINDERS = [4, 6, 8, 3, 5, 10, 12];
 /** Lists that are tried from one set of readings; where there are two memories, so many of each. */
-const MOST_LISTS = 24;
-const MOST_OF_EACH = 7;
+const MOST_LISTS = 14;
+const MOST_OF_EACH = 6;
 const BEAM_WIDTH = 3;
 const MAX_ROUNDS = 14;
 const POOL = 30;
@@ -32,7 +32,7 @@ const MAX_REFITS = 3;
 /** A setting whose best list is so far behind the best of all is not gone into. */
 const OUT_OF_QUESTION = 30;
 /** The whole search may go over the evidence as often as this: its cost stays in proportion to the number of marks. */
-const BUDGET = 500;
+const BUDGET = 180;
 
 /**
  * Tries lists: from readings, then their neighbours, hill climbing with a small beam. Empty when none explains anything.

@@ -12,7 +12,7 @@ import type { View } from "./view";
 import { placeMarks, refitTempo, spansOf } from "./placing";
 
 /** A change of tempo below this share is no change. */
-const SAME_TEMPO = 0.002;
+const SAME_TEMPO = 0.006;
 
 /** What has to be assumed to play a show against marks. */
 export interface Setting {
