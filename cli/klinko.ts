@@ -1,5 +1,6 @@
 import { bench } from "./bench";
 import { decodeCases } from "./decode-cases";
+import { fit } from "./fit";
 import { generate } from "./generate";
 import { identifyCases } from "./identify-cases";
 import { taps } from "./taps";
@@ -9,6 +10,7 @@ klinko identify --dialects D.json --cases F.jsonl           ranked dialects, one
 klinko bench [--dir FOLDER] [--modes edges,taps,…] [--dialects a,b] [--table] [--json]
   exact, wrong and certainty figures for case files (default: ../shared/bench)
 klinko generate --dialects D.json [--modes …] [--profiles …] [--n 10] [--seed 1]   made-up cases with their truth
+klinko fit --dialects D.json [--n 8] [--seed 70] [--write FILE]   constants of the observers from made-up cases
 klinko taps --pack ID --codes 26,43 [--until MS] [--seed N]   when a made-up hand would tap
 A file named - is standard input.`;
 
@@ -30,6 +32,7 @@ const commands: Record<string, () => number> = {
   identify: () => identifyCases(given),
   bench: () => bench(given),
   generate: () => generate(given),
+  fit: () => fit(given),
   taps: () => taps(given),
 };
 if (command && Object.hasOwn(commands, command)) process.exitCode = commands[command]();

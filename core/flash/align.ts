@@ -234,6 +234,8 @@ export function score(track: Track, flat: Flat, tempo: number, o: Observer, agai
     if (sum > 0) total = logAdd(total, state.scale + Math.log(sum) + e);
     e += logExtraAt[marks - back];
   }
+  // That no further marks were made where they might have been: the same for every show, but not for every observer.
+  total += marks * Math.log1p(-Math.min(0.5, o.double)) - track.until * o.extra;
   return { logLik: total, prefix, cost: prefix.length };
 }
 
