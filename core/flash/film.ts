@@ -26,15 +26,15 @@ export function filmOf(frames: Frames, rest: "dark" | "lit", until: number): Fil
   for (let i = 0; i < n; i++) sums[i + 1] = sums[i] + sign * frames.llr[i];
   const frame = (t[n - 1] - t[0]) / (n - 1);
   // Index of the first frame at or after a time, by way of a table.
-  const table = new Int32Array(Math.ceil(t[n - 1] / frame) + 2);
+  const table = new Int32Array(n + 2);
   for (let b = 0, i = 0; b < table.length; b++) {
-    while (i < n && t[i] < b * frame) i++;
+    while (i < n && t[i] - t[0] < b * frame) i++;
     table[b] = i;
   }
   const at = (ms: number): number => {
     if (ms <= t[0]) return 0;
     if (ms > t[n - 1]) return n;
-    let i = table[Math.min(table.length - 1, Math.floor(ms / frame))];
+    let i = table[Math.min(table.length - 1, Math.floor((ms - t[0]) / frame))];
     while (i < n && t[i] < ms) i++;
     return i;
   };

@@ -54,8 +54,10 @@ const ROUNDS = 3;
 export function framesOf({ t: times, y: values }: Levels, away: Away): Frames | null {
   const order = times.map((_, i) => i).filter((i) => Number.isFinite(times[i]) && Number.isFinite(values[i]));
   order.sort((a, b) => times[a] - times[b]);
-  const t = Float64Array.from(order, (i) => times[i]);
-  const y = Float64Array.from(order, (i) => values[i]);
+  // Two frames at one time are one.
+  const distinct = order.filter((i, k) => k === 0 || times[i] - times[order[k - 1]] > 0.01);
+  const t = Float64Array.from(distinct, (i) => times[i]);
+  const y = Float64Array.from(distinct, (i) => values[i]);
   if (t.length < 10) return null;
   const noise = Math.max(0.8, noiseOf(y));
   const guesses = contrastsOf(t, y, noise).filter((c) => c > 2.5 * noise);
