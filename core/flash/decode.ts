@@ -40,8 +40,7 @@ export function decode(
     const called = evidence.counts.map((c): Run =>
       typeof c === "number" ? { long: 0, short: c } : { long: c[0], short: c[1] },
     );
-    if (!called.length)
-      return nothingSeen(dialect, trackOf({ mode: "taps", taps: [], until: RESTED + 1 }, dialect.rest));
+    if (!called.length) return nothingSeen(dialect, trackOf({ mode: "taps", taps: [], until: 0 }, dialect.rest));
     if (dialect.advance === "button")
       return conclude(
         calledPressView(

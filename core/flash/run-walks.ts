@@ -16,25 +16,31 @@ interface Shown {
 /** Where nothing fits (a run that was not called, a number that was made up) the show goes on from anywhere, with this chance. */
 const ANYWHERE = 1e-4;
 
+/** The counterpart of `Walks` where there are no times. */
+export interface RunWalks {
+  logLik: number;
+  /** Draws a reading in proportion to its probability. */
+  draw: (random: () => number) => Showing[];
+}
+
 /**
  * How a row of called numbers may have come about, whatever the list: the forward algorithm over the runs of the grammar, and
  * draws from it. The counterpart of `walks` where there are no times.
  * @param heard probability that a run is called as `called`
  */
-export function drawRuns(
+export function runWalksOf(
   dialect: Dialect,
   grammar: Grammar,
   called: readonly Run[],
   heard: (shown: Run, called: Run, even: boolean) => number,
-  draws: number,
-  random: () => number,
-): Showing[][] {
+): RunWalks {
   const runs = runsIn(grammar);
   const from = new Map<number, number[]>();
   for (const [i, r] of runs.entries()) from.set(r.start, [...(from.get(r.start) ?? []), i]);
   const { nodes, fromStart } = grammar;
   const entries = startsOf(grammar);
   const weights: Float64Array[] = [];
+  let logLik = 0;
   for (const [m, c] of called.entries()) {
     const weight = new Float64Array(runs.length);
     const before = weights[m - 1];
@@ -52,10 +58,11 @@ export function drawRuns(
     let sum = 0;
     for (const [i, r] of runs.entries()) sum += weight[i] *= heard(r.run, c, nodes[r.start].kind === "even");
     for (const i of runs.keys()) weight[i] /= sum || 1;
+    logLik += Math.log(sum || 1e-300);
     weights.push(weight);
   }
   const indices = [...runs.keys()];
-  return Array.from({ length: draws }, () => {
+  const draw = (random: () => number): Showing[] => {
     const path: { i: number; way: Way | null }[] = [];
     let i = indices[choose(indices, (k) => weights[called.length - 1][k], random)];
     for (let m = called.length - 1; m >= 0; m--) {
@@ -77,7 +84,8 @@ export function drawRuns(
       }
     }
     return gathered(dialect, grammar, runs, path.reverse());
-  });
+  };
+  return { logLik, draw };
 }
 
 /** Runs in a row of one unit are a showing; one that was begun in its middle is left out. */

@@ -3,7 +3,7 @@ import type { Run } from "./digits";
 import { seeded } from "./encode";
 import { grammarOf } from "./grammar";
 import { INTERVAL_JITTER, RUN_OBSERVERS, type RunObserver } from "./observer";
-import { drawRuns } from "./run-walks";
+import { runWalksOf } from "./run-walks";
 import { fromStart, type Show, type Unit } from "./show";
 import type { Score, Span, View } from "./view";
 import { logAdd } from "./align";
@@ -13,6 +13,8 @@ export interface Runs {
   runs: { unit: Unit; run: Run; even: boolean }[];
   next: Int32Array;
   loopAt: number;
+  /** For each run, the probability that it is the first one seen whole. */
+  begins: Float64Array;
 }
 
 /** At most so many runs in a row were not called, or were called and never shown. */
@@ -28,18 +30,15 @@ const DRAWS = 40;
 
 /** Called-out counts: the view that aligns numbers with the runs of a show; there are no times. */
 export function runsView(dialect: Dialect, called: readonly Run[]): View<null, Runs> {
-  const grammar = grammarOf(dialect, INTERVAL_JITTER);
+  const walks = runWalksOf(dialect, grammarOf(dialect, INTERVAL_JITTER), called, (run, c, even) =>
+    emission({ run, even }, c, RUN_OBSERVERS[1]),
+  );
   return {
     settings: [null],
-    readings: () =>
-      drawRuns(
-        dialect,
-        grammar,
-        called,
-        (run, c, even) => emission({ run, even }, c, RUN_OBSERVERS[1]),
-        DRAWS,
-        seeded(1),
-      ),
+    readings: () => {
+      const random = seeded(1);
+      return Array.from({ length: DRAWS }, () => walks.draw(random));
+    },
     prepare: runsOfShow,
     score: (runs, against) => mixed(runs, called, against),
     weigh: (runs) => mixed(runs, called).logLik,
@@ -47,7 +46,7 @@ export function runsView(dialect: Dialect, called: readonly Run[]): View<null, R
     spans: (runs) => spansOf(runs, viterbi(runs, called, RUN_OBSERVERS[1])),
     place: () => ({ onsets: [], assignment: [], missed: [] }),
     settingOf: () => null,
-    anyList: () => -Infinity,
+    anyList: () => walks.logLik,
     tempoOf: () => 1,
     noise: called.length * Math.log(ANY_NUMBER / 6) - 3,
     foreign: called.length * Math.log(ANY_NUMBER / 6) - 3,
@@ -58,14 +57,18 @@ export function runsView(dialect: Dialect, called: readonly Run[]): View<null, R
 
 function runsOfShow(show: Show): Runs {
   const runs: Runs["runs"] = [];
+  const onsets: number[] = [];
   let loopAt = -1;
   for (const section of [show.lead, show.loop]) {
     if (section === show.loop) loopAt = runs.length;
     let last: { unit: Unit; digit: number } | null = null;
+    const offset = section === show.loop ? show.lead.ms : 0;
     for (const f of section?.flashes ?? []) {
       if (f.unit.kind === "steady") continue;
-      if (!last || last.unit !== f.unit || last.digit !== f.digit)
+      if (!last || last.unit !== f.unit || last.digit !== f.digit) {
         runs.push({ unit: f.unit, run: { long: 0, short: 0 }, even: f.unit.kind === "even" });
+        onsets.push(offset + f.at);
+      }
       last = { unit: f.unit, digit: f.digit };
       const { run } = runs[runs.length - 1];
       if (f.long) run.long++;
@@ -78,7 +81,25 @@ function runsOfShow(show: Show): Runs {
     runs,
     next: Int32Array.from({ length: n }, (_, i) => (i < n - 1 ? i + 1 : loops ? loopAt : -1)),
     loopAt: loops ? loopAt : n,
+    begins: beginsOf(onsets, loops ? loopAt : n, show),
   };
+}
+
+/**
+ * Who comes upon a show sees first the run after the moment of coming: the longer the wait before a run, the likelier it is the
+ * first. Those who begin with the show see its first run.
+ */
+function beginsOf(onsets: readonly number[], loopAt: number, show: Show): Float64Array {
+  const n = onsets.length;
+  const loops = loopAt < n;
+  const end = show.lead.ms + (show.loop?.ms ?? 0);
+  const waits = onsets.map((at, i) => {
+    if (loops && i === loopAt) return at - show.lead.ms + end - onsets[n - 1];
+    return i ? at - onsets[i - 1] : at;
+  });
+  const total = waits.reduce((a, b) => a + b, 0) || 1;
+  const start = fromStart(loops);
+  return Float64Array.from(waits, (ms, i) => ((1 - start) * ms) / total + (i === 0 ? start : 0));
 }
 
 /** Probability that a number of flashes is called as another. */
@@ -115,9 +136,8 @@ function mixed(runs: Runs, called: readonly Run[], against?: Score): Score {
   return sum!;
 }
 
-function forward({ runs, next, loopAt }: Runs, called: readonly Run[], o: RunObserver): Score {
+function forward({ runs, next, begins }: Runs, called: readonly Run[], o: RunObserver): Score {
   const n = runs.length;
-  const start = fromStart(loopAt < n);
   const prefix = new Float64Array(called.length);
   const extra = o.extra * ANY_NUMBER;
   if (!n) {
@@ -132,9 +152,7 @@ function forward({ runs, next, loopAt }: Runs, called: readonly Run[], o: RunObs
     if (m <= MAX_EXTRA)
       for (let j = 0; j < n; j++)
         weight[j] +=
-          (((1 - start) / n + (j === 0 ? start : j === 1 ? start * o.skip : 0)) *
-            extra ** m *
-            emission(runs[j], run, o)) /
+          ((begins[j] + (j === 1 ? begins[0] * o.skip : 0)) * extra ** m * emission(runs[j], run, o)) /
           Math.exp(reference);
     for (let back = 1; back <= MAX_EXTRA + 1 && back <= m; back++) {
       const from = history[m - back];
@@ -166,9 +184,8 @@ function forward({ runs, next, loopAt }: Runs, called: readonly Run[], o: RunObs
 }
 
 /** Unrolled index of the run that each number belongs to, -1 for none. */
-function viterbi({ runs, next, loopAt }: Runs, called: readonly Run[], o: RunObserver): number[] {
+function viterbi({ runs, next, begins }: Runs, called: readonly Run[], o: RunObserver): number[] {
   const n = runs.length;
-  const start = fromStart(loopAt < n);
   if (!n) return called.map(() => -1);
   interface Node {
     j: number;
@@ -186,7 +203,7 @@ function viterbi({ runs, next, loopAt }: Runs, called: readonly Run[], o: RunObs
     };
     if (m <= MAX_EXTRA)
       for (let j = 0; j < n; j++) {
-        const prior = (1 - start) / n + (j === 0 ? start : j === 1 ? start * o.skip : 0);
+        const prior = begins[j] + (j === 1 ? begins[0] * o.skip : 0);
         put({ j, u: j, m, log: Math.log(prior * emission(runs[j], run, o)) + m * extra, from: null });
       }
     for (let back = 1; back <= MAX_EXTRA + 1 && back <= m; back++)

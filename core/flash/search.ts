@@ -28,6 +28,8 @@ const BEGINNINGS = 8;
 /** Candidates further behind the best (nats) say nothing; and no more than so many are judged. */
 const IN_QUESTION = 14;
 const MOST = 40;
+/** So many lists are also tried with a code that has not come yet. */
+const CONTINUED = 12;
 const MAX_REFITS = 3;
 /** A setting whose best list is so far behind the best of all is not gone into. */
 const OUT_OF_QUESTION = 30;
@@ -48,7 +50,11 @@ export function search<S, P>(dialect: Dialect, view: View<S, P>, prior: Prior, e
       if (!best || c.log > best.log) best = c;
     }
   if (!best) return [];
-  for (const c of notYetShown(dialect, view, prior, best)) found.set(`${keyOf(c.h)}+`, c);
+  // To each list that may be the one, its continuations: else the best alone would gain by them.
+  const likely = [...found.values()].sort((a, b) => b.log - a.log).slice(0, CONTINUED);
+  for (const from of likely)
+    if (from.log > best.log - IN_QUESTION)
+      for (const c of notYetShown(dialect, view, prior, from)) found.set(`${keyOf(c.h)}+`, c);
   // Among those still in question, weigh all kinds of observer, not only the one that fits best.
   const ranked = [...found.values()].sort((a, b) => b.log - a.log);
   return ranked
@@ -163,11 +169,16 @@ function notYetShown<S, P>(dialect: Dialect, view: View<S, P>, prior: Prior, bes
       dialect.order === "ascending"
         ? possible.filter((c) => !list.length || Number(c) > Number(list.at(-1)))
         : possible.filter((c) => !list.includes(c));
-    const code = open.at(-1);
-    if (!code) return [];
-    const h: Hypothesis = { ...best.h, faults: { ...best.h.faults, [memory]: [...list, code] } };
-    const c = assess(dialect, view, prior, setting, h, best.score);
-    return typeof c === "number" ? [] : [{ ...c, log: c.log + Math.log(open.length) + prior.more }];
+    if (!open.length) return [];
+    // Two that have little in common: the lesser of them did not gain by being taken for something that was seen.
+    const tried = [open[0], open[open.length - 1]].map((code) => {
+      const h: Hypothesis = { ...best.h, faults: { ...best.h.faults, [memory]: [...list, code] } };
+      return assess(dialect, view, prior, setting, h, best.score);
+    });
+    const [a, b] = tried;
+    if (typeof a === "number" || typeof b === "number") return [];
+    const lesser = a.log < b.log ? a : b;
+    return [{ ...lesser, log: lesser.log + Math.log(open.length) + prior.more }];
   });
 }
 
