@@ -149,7 +149,7 @@ function* madeCases(
       const pressed = dialect.advance === "button";
       if (mode !== "counts" && pressed !== (mode === "button")) continue;
       for (const profile of PROFILES)
-        for (let k = 0; k < n; k++) yield makeCase(dialect, mode as CaseMode, profile, first + k) as TruthCase;
+        for (let k = 0; k < n; k++) yield makeCase(dialect, mode as CaseMode, profile, first + k);
     }
 }
 
