@@ -15,13 +15,13 @@ const DOUBLE_TO = 320;
 
 const SQRT_2PI = Math.sqrt(2 * Math.PI);
 /** Normal density. */
-export function gauss(x: number, variance: number): number {
+function gauss(x: number, variance: number): number {
   const z = (x * x) / variance;
   return z > 60 ? 0 : Math.exp(-0.5 * z) / Math.sqrt(variance) / SQRT_2PI;
 }
 
 /** Density of a step from one mark to a later one: normal, with a share that errs three times as widely. */
-export function stepDensity(late: number, variance: number): number {
+function stepDensity(late: number, variance: number): number {
   const wide = Math.exp((late * late) / (-18 * variance));
   const three = wide * wide * wide;
   return ((1 - WIDE) * three * three * three + (WIDE / 3) * wide) / (SQRT_2PI * Math.sqrt(variance));
@@ -43,7 +43,7 @@ export interface Clock {
  * known, its end. An infinite variance means that nothing was expected; then `p` counts the length alone.
  * @param clock is overwritten with the outcome
  * @param expected length of the flash, ms
- * @param mergedEnd length of the mark if it ran together with the next one; NaN where there is none
+ * @param mergedLength length of the mark if it ran together with the next one; NaN where there is none
  */
 export function tick(
   clock: Clock,

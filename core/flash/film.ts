@@ -127,8 +127,6 @@ export function playFilm(
     return log;
   };
   const begin = Math.min(count, FIRST_ONSETS);
-  const toFirst = Array.from({ length: n }, () => 0);
-  for (let j = 1; j < n; j++) toFirst[j] = toFirst[j - 1] + flat.step[j - 1];
   for (let i = 0; i < begin; i++)
     for (let j = 0; j < n; j++) {
       const middle = Math.log((1 - flat.fromStart) / n) + unseenBefore(j, onsets[i]);
