@@ -5,6 +5,7 @@ import { PROFILES } from "@core/cases/watchers";
 import { decode } from "@core/flash/decode";
 import type { Dialect } from "@core/flash/dialect";
 import { identify } from "@core/flash/identify";
+import { benchScale } from "./bench-scale";
 import { DECODED_MODES, evidenceOfCase, readDialects, readText, type Case } from "./read";
 
 interface TruthCase extends Case {
@@ -44,6 +45,7 @@ export function bench(given: Map<string, string>): number {
     return 2;
   }
   const dialects = readDialects(join(dir, "dialects.json"));
+  if (given.has("scale")) return benchScale([...dialects.values()].find((d) => d.advance === "self")!);
   const modes = given.get("modes")?.split(",") ?? DECODED_MODES;
   const only = given.get("dialects")?.split(",");
   const wanted = (c: TruthCase) => modes.includes(c.mode) && (!only || only.includes(c.dialect));

@@ -7,7 +7,7 @@ import { taps } from "./taps";
 
 const USAGE = `klinko decode --dialects D.json --cases F.jsonl [--table]   one JSON line a case
 klinko identify --dialects D.json --cases F.jsonl           ranked dialects, one JSON line a case
-klinko bench [--dir FOLDER | --made N [--seed 5]] [--modes edges,taps,…] [--dialects a,b] [--table] [--identify] [--short] [--json]
+klinko bench [--dir FOLDER | --made N [--seed 5]] [--modes edges,taps,…] [--dialects a,b] [--table] [--identify] [--scale] [--short] [--json]
   exact, wrong and certainty figures for case files (default: ../shared/bench) or for made-up cases
 klinko generate --dialects D.json [--modes …] [--profiles …] [--n 10] [--seed 1]   made-up cases with their truth
 klinko fit --dialects D.json [--n 8] [--seed 70] [--write FILE]   constants of the observers from made-up cases
