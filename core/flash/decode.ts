@@ -3,7 +3,7 @@ import { blankAnswer, type Decoded } from "./answer";
 import { decide } from "./decide";
 import type { Dialect } from "./dialect";
 import type { Run } from "./digits";
-import { trackOf, type Called, type Evidence, type Filmed, type Pressed, type Track } from "./evidence";
+import { firstOf, trackOf, type Called, type Evidence, type Filmed, type Pressed, type Track } from "./evidence";
 import { calledPressView, pressView } from "./press-view";
 import { awayOf, filmView } from "./film-view";
 import { priorOf } from "./prior";
@@ -25,7 +25,7 @@ export interface DecodeOptions {
  * neighbours; each is played through the dialect's own grammar and aligned with the marks; certainty is the posterior
  * probability over all that were tried.
  *
- * The same evidence gives the same answer, however it arrived. Never throws on evidence of any shape.
+ * The same evidence gives the same answer, however it arrived. Of more than 20,000 marks the first 20,000 are read. Never throws on evidence of any shape.
  */
 export function decode(
   dialect: Dialect,
@@ -55,10 +55,13 @@ export function decode(
     if (frames) return conclude(filmView(dialect, frames, evidence.until), [], FILM_EFFORT);
     return nothingSeen(dialect, trackOf({ mode: "taps", taps: [], until: evidence.until }, dialect.rest));
   }
-  const track = trackOf(evidence, dialect.rest);
+  const track = firstOf(trackOf(evidence, dialect.rest), MOST_MARKS);
   if (track.onset.length === 0) return nothingSeen(dialect, track);
   return conclude(timedView(dialect, track), [...track.onset]);
 }
+
+/** Hours of flashing; whoever has not told a list by then does not tell it later, and the cost stays in hand. */
+const MOST_MARKS = 20_000;
 
 /** A list is held against every frame, which is dear: so much of the usual effort. */
 const FILM_EFFORT = 0.5;

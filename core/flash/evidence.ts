@@ -161,3 +161,17 @@ function pack(
     litAtEnd,
   };
 }
+
+/** The first marks of a row, watched until the next one came. */
+export function firstOf(track: Track, most: number): Track {
+  if (track.onset.length <= most) return track;
+  return {
+    ...track,
+    onset: track.onset.slice(0, most),
+    length: track.length.slice(0, most),
+    said: track.said.slice(0, most),
+    pause: track.pause.slice(0, most),
+    until: track.onset[most],
+    litAtEnd: null,
+  };
+}

@@ -92,6 +92,7 @@ export function filmView(dialect: Dialect, frames: Frames, until: number): View<
     foreign: free - 22 * marks.onset.length - 5,
     litAtEnd: marks.litAtEnd,
     count: Math.max(1, film.onsets.length),
+    breadth: 1,
   };
 }
 

@@ -126,6 +126,7 @@ function viewOf(
     anyList: () => -Infinity,
     tempoOf: () => tempo,
     count: seen.length,
+    breadth: 1,
   };
 }
 

@@ -52,6 +52,7 @@ export function runsView(dialect: Dialect, called: readonly Run[]): View<null, R
     foreign: called.length * Math.log(ANY_NUMBER / 6) - 3,
     litAtEnd: null,
     count: called.length,
+    breadth: 5,
   };
 }
 

@@ -51,7 +51,7 @@ export function search<S, P>(dialect: Dialect, view: View<S, P>, prior: Prior, e
     }
   if (!best) return [];
   // To each list that may be the one, its continuations: else the best alone would gain by them.
-  const likely = [...found.values()].sort((a, b) => b.log - a.log).slice(0, CONTINUED);
+  const likely = [...found.values()].sort((a, b) => b.log - a.log).slice(0, CONTINUED * view.breadth);
   for (const from of likely)
     if (from.log > best.log - IN_QUESTION)
       for (const c of notYetShown(dialect, view, prior, from)) found.set(`${keyOf(c.h)}+`, c);
@@ -59,7 +59,7 @@ export function search<S, P>(dialect: Dialect, view: View<S, P>, prior: Prior, e
   const ranked = [...found.values()].sort((a, b) => b.log - a.log);
   return ranked
     .filter((c) => c.log > ranked[0].log - IN_QUESTION)
-    .slice(0, MOST)
+    .slice(0, MOST * view.breadth)
     .map((c) => ({ ...c, log: c.log - c.score.logLik + view.weigh(c.prepared) }))
     .sort((a, b) => b.log - a.log);
 }

@@ -62,6 +62,7 @@ export function timedView(
     foreign: noiseLog(track),
     litAtEnd: track.litAtEnd,
     count: track.onset.length,
+    breadth: 1,
   };
 }
 

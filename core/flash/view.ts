@@ -56,4 +56,6 @@ export interface View<S, P> {
   litAtEnd: boolean | null;
   /** How many marks or runs there are. */
   count: number;
+  /** How many times more rivals than usual are gone into: where a list is cheap to hold against what was seen, more can be. */
+  breadth: number;
 }
