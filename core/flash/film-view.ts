@@ -24,6 +24,20 @@ interface Prepared extends Setting {
 function twoChanges({ contrast, noise }: Frames): number {
   return Math.min(15, Math.max(5, 6 + 4.5 * (contrast / noise - 3)));
 }
+
+/** From 0 for a film in which the lamp hardly shows to 1 for a clear one. */
+const clarity = ({ contrast, noise }: Frames, from: number, to: number): number =>
+  Math.min(1, Math.max(0, (contrast / noise - from) / (to - from)));
+
+/**
+ * Changes that follow the noise explain a poor film better than any lamp does: of what they explain, so much has to be explained
+ * by a list.
+ */
+const shareToExplain = (frames: Frames): number => 0.7 + 0.2 * clarity(frames, 3.2, 4.5);
+
+/** In a poor film the daylight is taken for lamp and lamp for daylight, over many frames alike: each of them says less. */
+const temper = (frames: Frames): number => 1 / (2.5 - 1.5 * clarity(frames, 3.5, 6));
+
 const SAME_TEMPO = 0.006;
 
 /** The brightness of a lamp: lists are held against the frames themselves; marks taken out of them only serve to propose. */
@@ -50,12 +64,13 @@ export function filmView(dialect: Dialect, frames: Frames, until: number): View<
       alignment: { flash: Int32Array.from(path, (x) => x.flash), logLik: 0 },
     };
   };
+  const weight = temper(frames);
   let free = 0;
   for (let i = 0; i < frames.lit.length; i++) {
     if (frames.lit[i] === away) free += away ? frames.llr[i] : -frames.llr[i];
   }
   return {
-    settings: timed.settings,
+    settings: beginnings(timed.settings),
     readings: timed.readings,
     prepare: (show, setting) => ({
       ...setting,
@@ -69,7 +84,7 @@ export function filmView(dialect: Dialect, frames: Frames, until: number): View<
     },
     weigh: (p) => {
       const at = (tempo: number) => playFilm(film, p.flat, tempo, p.endless).logLik;
-      return Math.max(play(p).logLik, at(p.tempo * 0.99), at(p.tempo * 1.01));
+      return weight * Math.max(play(p).logLik, at(p.tempo * 0.99), at(p.tempo * 1.01));
     },
     refit: (p) => {
       const { track, alignment } = placed(p);
@@ -88,12 +103,19 @@ export function filmView(dialect: Dialect, frames: Frames, until: number): View<
     settingOf: ({ tempo, observer }) => ({ tempo, observer }),
     anyList: () => -Infinity,
     tempoOf: (p) => p.tempo,
-    noise: free - twoChanges(frames) * marks.onset.length - 5,
-    foreign: free - 22 * marks.onset.length - 5,
+    noise: weight * (shareToExplain(frames) * (free - twoChanges(frames) * marks.onset.length) - 5),
+    foreign: weight * (free - 22 * marks.onset.length - 5),
     litAtEnd: marks.litAtEnd,
     count: Math.max(1, film.onsets.length),
     breadth: 1,
   };
+}
+
+/** Marks taken out of a film err more than they seem to: each tempo is also read with a more forgiving kind of observer. */
+function beginnings(settings: readonly Setting[]): Setting[] {
+  const forgiving = FILM_OBSERVERS[FILM_OBSERVERS.length - 1];
+  const more = settings.map((s) => ({ ...s, observer: forgiving }));
+  return [...settings, ...more].filter((s, i, all) => all.findIndex((x) => x.tempo === s.tempo && x.observer === s.observer) === i); // prettier-ignore
 }
 
 /** The likeliest states as edges, each half way between the frames around it. */

@@ -91,7 +91,7 @@ export function playFilm(
   tempo: number,
   endless: boolean,
   against?: Score,
-  margin = 30,
+  margin = 60,
 ): Played {
   const { upTo, onsets, raster, until } = film;
   const count = onsets.length;
