@@ -7,6 +7,7 @@ export default [
   route("jobs/:jobId", "routes/job.tsx", [
     index("routes/job-index.tsx"),
     route("story", "routes/story.tsx"),
+    route("way-in", "routes/way-in.tsx"),
     route("lamp-check", "routes/lamp-check.tsx"),
     route("hook-up", "routes/hook-up.tsx"),
     route("read", "routes/read.tsx"),
@@ -14,6 +15,8 @@ export default [
     route("clear", "routes/clear.tsx"),
     route("prove", "routes/prove.tsx"),
   ]),
+  route("jobs/:jobId/sheet", "routes/sheet.tsx"),
+  route("find", "routes/find.tsx"),
   route("simulated/:vehicleId", "routes/simulated.tsx"),
   route("settings", "routes/settings.tsx"),
   route("*", "routes/not-found.tsx"),

@@ -3,6 +3,7 @@ import { decodeCases } from "./decode-cases";
 import { fit } from "./fit";
 import { generate } from "./generate";
 import { identifyCases } from "./identify-cases";
+import { packCheck, packSchemaOut } from "./pack-check";
 import { taps } from "./taps";
 
 const USAGE = `klinko decode --dialects D.json --cases F.jsonl [--table]   one JSON line a case
@@ -11,6 +12,8 @@ klinko bench [--dir FOLDER | --made N [--seed 5]] [--modes edges,taps,…] [--di
   exact, wrong and certainty figures for case files (default: ../shared/bench) or for made-up cases
 klinko generate --dialects D.json [--modes …] [--profiles …] [--n 10] [--seed 1]   made-up cases with their truth
 klinko fit --dialects D.json [--n 8] [--seed 70] [--write FILE]   constants of the observers from made-up cases
+klinko pack check FILE                                      every fault of a pack file, with its path
+klinko pack schema                                          the pack format as a JSON Schema
 klinko taps --pack ID --codes 26,43 [--until MS] [--seed N]   when a made-up hand would tap
 A file named - is standard input.`;
 
@@ -34,9 +37,12 @@ const commands: Record<string, () => number> = {
   generate: () => generate(given),
   fit: () => fit(given),
   taps: () => taps(given),
+  pack: () => (rest[0] === "check" ? packCheck(rest[1]) : rest[0] === "schema" ? packSchemaOut() : usage()),
 };
 if (command && Object.hasOwn(commands, command)) process.exitCode = commands[command]();
-else {
+else process.exitCode = usage();
+
+function usage(): number {
   console.error(USAGE);
-  process.exitCode = 2;
+  return 2;
 }

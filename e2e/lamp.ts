@@ -11,7 +11,7 @@ export class Watcher {
     private simulated: Page,
     private job: Page,
     seed: number,
-    private how: "tap" | "hold" = "tap",
+    private how: "tap" | "hold" | "tap-dark" = "tap",
   ) {
     this.random = seeded(seed);
   }
@@ -42,7 +42,7 @@ export class Watcher {
     const press = async () => {
       await new Promise((r) => setTimeout(r, late));
       if (this.how === "hold") await (lit ? this.job.keyboard.down("Space") : this.job.keyboard.up("Space"));
-      else if (lit) await this.job.keyboard.press("Space");
+      else if (lit !== (this.how === "tap-dark")) await this.job.keyboard.press("Space");
     };
     this.pending.push(press().catch(() => undefined));
   }

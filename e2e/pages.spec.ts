@@ -4,6 +4,11 @@ const PAGES = [
   "/",
   "/settings",
   "/vehicles/new",
+  "/find",
+  "/find?shape=trapezoid&place=engine-bay",
+  "/find?make=osaril&model=coupe&year=1995&engine=2.5%20six",
+  "/jobs/demo-job-six/way-in",
+  "/jobs/demo-job-six/sheet",
   "/vehicles/demo-sm233k",
   "/jobs/demo-job-estate/story",
   "/jobs/demo-job-estate/lamp-check",
@@ -14,6 +19,8 @@ const PAGES = [
   "/jobs/demo-job-estate/clear",
   "/jobs/demo-job-hatch/prove",
   "/simulated/demo-sm418t",
+  "/simulated/demo-et44",
+  "/simulated/demo-mc7",
   "/nowhere",
 ];
 
@@ -95,6 +102,6 @@ test.describe("an empty garage", () => {
     await page.getByRole("button", { name: "Remove for good" }).click();
     await expect(sentence(page)).toHaveText("The garage is empty.");
     await page.getByRole("button", { name: "Look around with a demo fleet" }).click();
-    await expect(page.getByRole("listitem")).toHaveCount(5);
+    await expect(page.getByRole("listitem")).toHaveCount(13);
   });
 });

@@ -113,9 +113,27 @@ test("a dark or flashing lamp stops the way to the codes with its reason", async
   await openGarage(page);
   await page.getByRole("link", { name: "Go on with SM 418 T" }).click();
   await page.getByRole("button", { name: /Stays dark/ }).click();
-  await page.getByText("All dead too").click();
-  await expect(page.getByText(/Measure the unit's power/)).toBeVisible();
   await expect(page.getByText("locked: the lamp is dark").first()).toBeVisible();
+  // What else the unit drives is dead too: its power or ground; measured good, the unit; a unit on the same feed decides.
+  const heading = (name: string) => expect(page.getByRole("heading", { name })).toBeVisible();
+  await page
+    .getByRole("radiogroup", { name: /Fuel pump primes/ })
+    .getByText("No", { exact: true })
+    .click();
+  await heading("The lamp and all that the unit drives are dead.");
+  await page.getByText("12 V or more", { exact: true }).click();
+  await page.getByText("Below 0.1 V", { exact: true }).click();
+  await heading("The unit itself is suspect.");
+  await page
+    .getByRole("radiogroup", { name: /There: Fuel pump/ })
+    .getByText("Yes: hums for two seconds")
+    .click();
+  await expect(page.getByText("Works there and not here:")).toBeVisible();
+  await page
+    .getByRole("radiogroup", { name: /^SHIFT lamp/ })
+    .getByText("Yes", { exact: true })
+    .click();
+  await expect(page.getByText(/SHIFT lamp: the ECM drives that, so it is alive/)).toBeVisible();
   await page.goto(page.url().replace("lamp-check", "read"));
   await expect(page.getByRole("heading", { name: "Reading is closed: the lamp is dark." })).toBeVisible();
   await page.getByRole("link", { name: "To the lamp check" }).click();

@@ -43,17 +43,35 @@ export async function clientAction({ request, params }: Route.ClientActionArgs) 
   switch (what.intent) {
     case "story":
       await changeJob(id, (j) => withStory(j, what.story, what.handOver, now));
+      return redirect(`/jobs/${id}/way-in`);
+    case "way-in":
+      await changeJob(id, (j) => stepDone(j, "way-in"));
       return redirect(`/jobs/${id}/lamp-check`);
     case "lamp-check":
-      return void (await changeJob(id, (j) => withLampCheck(j, what.seen, what.others, now)));
+      return void (await changeJob(id, (j) =>
+        withLampCheck(j, what.seen, what.others, now, what.units, what.headline),
+      ));
     case "system":
-      return void (await changeJob(id, (j) => ({ ...j, system: what.system, hookUpStep: 0 })));
+      return void (await changeJob(id, (j) => ({ ...j, system: what.system, hookUpStep: 0, stepTimer: null })));
     case "hook-up":
       await changeJob(id, (j) => {
-        const next = { ...j, hookUpStep: what.step };
-        return what.done ? stepDone(note(next, "hook-up", "Wire in, key on.", now), "hook-up") : next;
+        const next = { ...j, hookUpStep: what.step, stepTimer: null };
+        return what.done ? stepDone(note(next, "hook-up", "Hooked up, as the steps say.", now), "hook-up") : next;
       });
       return what.done ? redirect(`/jobs/${id}/read`) : null;
+    case "step-timer":
+      return void (await changeJob(id, (j) => ({
+        ...j,
+        stepTimer: what.step ? { step: what.step, startedAt: now } : null,
+      })));
+    case "rule-out":
+      return void (await changeJob(id, (j) => {
+        const out = new Set(j.ruledOut?.[what.way]);
+        if (what.out) out.add(what.cause);
+        else out.delete(what.cause);
+        const next = { ...j, ruledOut: { ...j.ruledOut, [what.way]: [...out] } };
+        return what.out ? note(next, "hook-up", `Looked at, and not it: ${what.text}`, now) : next;
+      }));
     case "note":
       return void (await changeJob(id, (j) => note(j, what.step, what.text, now, "person")));
     case "meaning":

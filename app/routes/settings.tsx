@@ -17,6 +17,11 @@ export function HydrateFallback() {
 
 export const meta: Route.MetaFunction = () => [{ title: "Settings · Klinko" }];
 
+const ON_OFF = [
+  { value: "on", label: "On" },
+  { value: "off", label: "Off" },
+] as const;
+
 export default function SettingsPage({ loaderData: settings }: Route.ComponentProps) {
   const revalidator = useRevalidator();
   const change = (part: Partial<Settings>) =>
@@ -54,6 +59,18 @@ export default function SettingsPage({ loaderData: settings }: Route.ComponentPr
               { value: "°C", label: "°C" },
               { value: "°F", label: "°F" },
             ]}
+          />
+          <Choice
+            label="Sound at timers and beats"
+            value={settings.sound ? "on" : "off"}
+            onChange={(to) => change({ sound: to === "on" })}
+            options={ON_OFF}
+          />
+          <Choice
+            label="Vibration at timers and beats"
+            value={settings.vibration ? "on" : "off"}
+            onChange={(to) => change({ vibration: to === "on" })}
+            options={ON_OFF}
           />
         </Sheet>
         <Sheet>

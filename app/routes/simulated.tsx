@@ -1,7 +1,7 @@
 import { DEMO_FAULTS } from "@packs/demo-faults";
 import { packById } from "@packs/index";
 import { hiddenFaults, seedOf } from "@core/simulated/hidden-faults";
-import { simulate, type Simulated } from "@core/simulated/vehicle";
+import { parked, simulate, type Simulated } from "@core/simulated/state";
 import { SimulatedVehicle } from "~/features/simulated/SimulatedVehicle";
 import { readValue, readVehicle } from "~/store/db";
 import { seedDemo } from "~/store/demo";
@@ -19,14 +19,14 @@ export async function clientLoader({ params }: Route.ClientLoaderArgs) {
   // The state is the page's own and holds no record of a person: what does not look like one is made anew.
   const stored = (await readValue(`simulated/${vehicle.id}`)) as Simulated | null;
   const state =
-    stored && Array.isArray(stored.faults) && typeof stored.memory === "object"
+    stored && Array.isArray(stored.faults) && Array.isArray(stored.keyTurns) && typeof stored.memory === "object"
       ? stored
       : simulate(DEMO_FAULTS[vehicle.id] ?? hiddenFaults(pack, vehicle, seed), 0.92 + (seed % 17) / 100);
   return {
     vehicle,
     pack,
     name: vehicleName(pack, vehicle),
-    state: { ...state, key: "off" as const, wireAtKeyOn: null },
+    state: parked(state),
   };
 }
 clientLoader.hydrate = true as const;

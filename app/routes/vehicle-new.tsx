@@ -1,5 +1,5 @@
 import { useState } from "react";
-import { Form, redirect, useNavigation } from "react-router";
+import { Form, Link, redirect, useNavigation, useSearchParams } from "react-router";
 import { outside } from "@core/pack/scope";
 import { newJob } from "@core/record/job";
 import { RECORD_VERSION, type Vehicle } from "@core/record/types";
@@ -60,11 +60,12 @@ export async function clientAction({ request }: Route.ClientActionArgs) {
 
 export default function NewVehicle({ actionData }: Route.ComponentProps) {
   const errors = actionData?.errors;
-  const [packId, setPack] = useState<string>(PACKS[0].id);
+  const [params] = useSearchParams();
+  const [packId, setPack] = useState<string>(packById(params.get("make") ?? "")?.id ?? PACKS[0].id);
   const pack = packById(packId)!;
-  const [variantId, setVariant] = useState<string>(pack.variants[0].id);
+  const [variantId, setVariant] = useState<string>(params.get("model") ?? pack.variants[0].id);
   const variant = pack.variants.find((v) => v.id === variantId) ?? pack.variants[0];
-  const [engine, setEngine] = useState<string>("");
+  const [engine, setEngine] = useState<string>(params.get("engine") ?? "");
   const [market, setMarket] = useState<string>("");
   const engineId = variant.engines.some((e) => e.id === engine) ? engine : variant.engines[0].id;
   const marketId = variant.markets.includes(market) ? market : variant.markets[0];
@@ -92,6 +93,7 @@ export default function NewVehicle({ actionData }: Route.ComponentProps) {
             <Field
               label="Model year"
               name="year"
+              defaultValue={params.get("year") ?? ""}
               inputMode="numeric"
               error={errors?.year}
               description={`This pack covers ${variant.years[0]} to ${variant.years[1]}.`}
@@ -116,8 +118,8 @@ export default function NewVehicle({ actionData }: Route.ComponentProps) {
             <input type="hidden" name="market" value={marketId} />
             {errors?.model && <Caution>{errors.model}</Caution>}
             <Soft>
-              Not in the list? Then Klinko has no table for it yet, and a code from another make&apos;s table would
-              mislead.
+              Not sure, or not in the list? <Link to="/find">Find it by what you see.</Link> A code from another
+              make&apos;s table would mislead.
             </Soft>
           </Sheet>
           <Row>

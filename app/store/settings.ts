@@ -5,14 +5,19 @@ export interface Settings {
   speed: "km/h" | "mph";
   temperature: "°C" | "°F";
   theme: "system" | "light" | "dark";
+  /** Cues of timers and of the beat. */
+  sound: boolean;
+  vibration: boolean;
 }
 
-const DEFAULTS: Settings = { speed: "km/h", temperature: "°C", theme: "system" };
+export const DEFAULTS: Settings = { speed: "km/h", temperature: "°C", theme: "system", sound: true, vibration: true };
 
 const schema = Joi.object<Settings>({
   speed: Joi.string().valid("km/h", "mph").required(),
   temperature: Joi.string().valid("°C", "°F").required(),
   theme: Joi.string().valid("system", "light", "dark").required(),
+  sound: Joi.boolean().default(true),
+  vibration: Joi.boolean().default(true),
 });
 
 export async function readSettings(): Promise<Settings> {

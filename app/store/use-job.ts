@@ -1,14 +1,18 @@
 import { useFetcher, useOutletContext, useParams } from "react-router";
 import type { LampSeen, OthersSeen } from "@core/procedure/lamp-check";
+import type { UnitSeen } from "@core/procedure/unit-check";
 import type { StepId, Story, Vehicle } from "@core/record/types";
 import type { JobData } from "./job-data";
 
 /** What can be done to a job from its pages. */
 export type JobIntent =
   | { intent: "story"; story: Story; handOver: boolean }
-  | { intent: "lamp-check"; seen: LampSeen; others: OthersSeen }
+  | { intent: "way-in" }
+  | { intent: "lamp-check"; seen: LampSeen; others: OthersSeen; units?: Record<string, UnitSeen>; headline?: string }
   | { intent: "system"; system: string }
   | { intent: "hook-up"; step: number; done: boolean }
+  | { intent: "step-timer"; step: string | null }
+  | { intent: "rule-out"; way: string; cause: string; text: string; out: boolean }
   | { intent: "note"; step: StepId; text: string }
   | { intent: "meaning" }
   | { intent: "change"; text: string; codes: string[] }

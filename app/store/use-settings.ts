@@ -1,11 +1,9 @@
 import { useEffect, useState } from "react";
-import { readSettings, type Settings } from "./settings";
-
-const START: Settings = { speed: "km/h", temperature: "°C", theme: "system" };
+import { DEFAULTS, readSettings, type Settings } from "./settings";
 
 /** The settings of this device; the defaults until they are read. */
 export function useSettings(): Settings {
-  const [settings, set] = useState(START);
+  const [settings, set] = useState(DEFAULTS);
   useEffect(() => {
     let gone = false;
     void readSettings().then((s) => !gone && set(s));

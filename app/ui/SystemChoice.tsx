@@ -12,12 +12,13 @@ export function SystemChoice({
   onChange: (system: string) => void;
 }) {
   if (systems.length < 2) return null;
+  const several = new Set(systems.map((s) => s.lamp)).size > 1;
   return (
     <Choice
-      label="Which lamp"
+      label={several ? "Which lamp" : "Which system"}
       value={value}
       onChange={onChange}
-      options={systems.map((s) => ({ value: s.system, label: `${s.lamp} · ${s.name}` }))}
+      options={systems.map((s) => ({ value: s.system, label: several ? `${s.lamp} · ${s.name}` : s.name }))}
     />
   );
 }

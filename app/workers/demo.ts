@@ -46,28 +46,41 @@ export function buildDemo(now: number): Doc[] {
 
   const story = (s: Partial<Story>): Story => ({ ...EMPTY_STORY, lamp: "CHECK ENGINE (MIL)", ...s });
 
+  const more = [
+    vehicle("demo-sm501c", "SM 501 C", "osaril", "coupe", 1991, "2.5 six", { radio: "none" }),
+    vehicle("demo-et44", "ET 44", "lindqvar", "saloon", 1993, "3.0"),
+    vehicle("demo-sm12d", "SM 12 D", "dunmarrow", "pickup", 1992, "5.0 V8", { radio: "none" }),
+    vehicle("demo-ferry3", "FERRY 3", "hollin-pike", "truck", 1996, "5.9 D", { radio: "none" }),
+    vehicle("demo-mc7", "MC 7", "tarvello", "sport", 2008, "1000", { radio: "none" }),
+    vehicle("demo-sm9a", "SM 9 A", "aldermoor", "two-seater", 1990, "3.8 V6"),
+    vehicle("demo-et70p", "ET 70 P", "pellworth", "mini", 1998, "1.2", { radio: "none" }),
+    vehicle("demo-sm88m", "SM 88 M", "merrow", "mini-merrow", 1995, "1.4", { radio: "none" }),
+  ];
+
   // An open job of the estate: told, waiting for the lamp check.
-  const estateJob = withStory(
-    newJob(estate, "engine", "demo-job-estate", at(0, -25)),
-    story({
-      since: "last Thursday",
-      engine: "warm",
-      speed: "country",
-      load: "light",
-      weather: ["Wet"],
-      symptoms: ["Stumbles"],
-      goesOut: "sometimes",
-      words: "Came on at cruise on the causeway, out again after the lights.",
-    }),
-    false,
-    at(0, -22),
+  const estateJob = knowing(
+    withStory(
+      newJob(estate, "engine", "demo-job-estate", at(0, -25)),
+      story({
+        since: "last Thursday",
+        engine: "warm",
+        speed: "country",
+        load: "light",
+        weather: ["Wet"],
+        symptoms: ["Stumbles"],
+        goesOut: "sometimes",
+        words: "Came on at cruise on the causeway, out again after the lights.",
+      }),
+      false,
+      at(0, -22),
+    ),
   );
 
   const six0 = run({
     vehicle: six,
     id: "demo-job-six",
     start: at(6),
-    story: story({ since: "two weeks", engine: "cold", symptoms: ["Hard to start"] }),
+    story: story({ since: "two weeks", engine: "cold", symptoms: ["Stumbles"] }),
     before: ["14", "35"],
     after: null,
     seed: 7,
@@ -76,7 +89,7 @@ export function buildDemo(now: number): Doc[] {
     vehicle: pickup,
     id: "demo-job-pickup",
     start: at(41),
-    story: story({ since: "a month", engine: "any", speed: "town", symptoms: ["High idle"] }),
+    story: story({ since: "a month", engine: "any", speed: "town", symptoms: ["Low power"] }),
     before: ["21", "27"],
     after: [],
     seed: 12,
@@ -99,8 +112,11 @@ export function buildDemo(now: number): Doc[] {
     after: ["27"],
     seed: 44,
   });
-  return [estate, hatch, pickup, six, old, estateJob, ...six0, ...pickup0, ...old0, ...hatch0];
+  return [estate, hatch, pickup, six, old, ...more, estateJob, ...six0, ...pickup0, ...old0, ...hatch0];
 }
+
+/** How these vehicles are read is known to those who keep them. */
+const knowing = (job: Job): Job => stepDone(job, "way-in");
 
 interface Past {
   vehicle: Vehicle;
@@ -116,7 +132,7 @@ interface Past {
 function run({ vehicle, id, start, story, before, after, seed }: Past): Doc[] {
   const t = (minutes: number) => new Date(Date.parse(start) + minutes * 60_000).toISOString();
   let job: Job = newJob(vehicle, "engine", id, start);
-  job = withLampCheck(withStory(job, story, false, t(3)), "steady", "all", t(5));
+  job = withLampCheck(knowing(withStory(job, story, false, t(3))), "steady", "all", t(5));
   job = stepDone(job, "hook-up");
   const first = watch(vehicle, id, `${id}-1`, t(9), before, "before", seed);
   job = stepDone(withReading(job, first, "Engine", t(12)), "meaning");
@@ -142,10 +158,11 @@ function watch(
 ): Reading {
   const pack = packById(vehicle.pack)!;
   const access = systemsOf(pack, vehicle).find((s) => s.system === "engine")!;
+  const dialect = access.dialect!;
   const random = seeded(seed);
-  const until = codes.length ? 12_000 + codes.length * (access.dialect.id === "lead-in" ? 52_000 : 24_000) : 60_000;
-  const edges = encode(access.dialect, { stored: codes }, until, { speed: 0.9 + random() * 0.2, jitter: 0.03, random });
-  const hold = access.dialect.digits.style === "long-short";
+  const until = codes.length ? 12_000 + codes.length * (dialect.id === "lead-in" ? 52_000 : 24_000) : 60_000;
+  const edges = encode(dialect, { stored: codes }, until, { speed: 0.9 + random() * 0.2, jitter: 0.03, random });
+  const hold = dialect.digits.style === "long-short";
   const marks: Reading["marks"] = [];
   for (let i = 0; i < edges.length; i++) {
     const [on, lit] = edges[i];
@@ -162,7 +179,7 @@ function watch(
     vehicle: vehicle.id,
     system: "engine",
     way: access.way.id,
-    dialect: access.dialect.id,
+    dialect: dialect.id,
     input: hold ? "hold" : "tap",
     run,
     startedAt,
@@ -180,6 +197,6 @@ function watch(
     complete,
     confidence,
     codeConfidence,
-  } = decode(access.dialect, evidenceOf(reading, until, access.dialect.rest), { table });
+  } = decode(dialect, evidenceOf(reading, until, dialect.rest), { table });
   return { ...reading, result: { state, codes: read, memories, complete, confidence, codeConfidence } };
 }

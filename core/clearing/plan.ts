@@ -1,3 +1,4 @@
+import { tableOwner } from "../pack/scope";
 import type { ClearWay, Pack } from "../pack/pack";
 
 /** What stands between now and a clear. */
@@ -37,7 +38,7 @@ export function clearGate(facts: Pick<ClearFacts, "recorded">): Gate {
 /** Ways to clear a system, the one that costs least first, each with what still stands in its way. */
 export function planClear(pack: Pack, system: string, facts: ClearFacts): PlannedWay[] {
   return pack.clears
-    .filter((way) => way.system === system)
+    .filter((way) => way.system === tableOwner(pack, system))
     .map((way) => {
       const gates: Gate[] = [clearGate(facts)];
       if (facts.handOver)

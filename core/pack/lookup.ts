@@ -18,7 +18,7 @@ export function meaningsOf(
   pack: Pack,
   v: VehicleFacts,
   system: string,
-  dialect: Dialect,
+  dialect: Dialect | null,
   codes: readonly string[],
 ): Meaning[] {
   const entries = new Map(entriesFor(pack, v, system).map((e) => [e.code, e]));
@@ -26,7 +26,7 @@ export function meaningsOf(
   return codes
     .map((code): Meaning => {
       const entry = entries.get(code) ?? null;
-      const nearMisses = entry ? [] : nearBy(dialect, code).flatMap((c) => entries.get(c) ?? []);
+      const nearMisses = entry || !dialect ? [] : nearBy(dialect, code).flatMap((c) => entries.get(c) ?? []);
       return { code, entry, nearMisses, elsewhere: otherMeanings(pack, v, system, code) };
     })
     .sort((a, b) => rank(a) - rank(b));

@@ -35,6 +35,7 @@ const pack: Pack = {
       notch: "bottom",
       colour: "grey",
       where: "Under the dash",
+      place: "under-dash",
       cavities: [
         { id: "A", at: [40, 50], role: "test", system: "engine" },
         { id: "B", at: [90, 50], role: "ground" },
@@ -47,9 +48,9 @@ const pack: Pack = {
       id: "bridge",
       title: "Bridge",
       method: "A",
-      connector: "plug",
-      bridge: ["A", "B"],
-      dialect: "lead-in",
+      ask: { kind: "bridge", connector: "plug", bridge: ["A", "B"] },
+      tells: { kind: "lamp", dialect: "lead-in" },
+      engine: "off",
       preconditions: [],
       steps: [{ id: "wire", title: "Wire", text: "In", key: "off", wire: "in" }],
       nothingHappens: [],
@@ -143,15 +144,15 @@ describe("checkPack", () => {
 
   it("lists every fault with its path", () => {
     const bad = structuredClone(pack) as unknown as Record<string, never> & Pack;
-    bad.ways[0].bridge = ["A", "C"];
-    bad.ways[0].dialect = "none";
+    bad.ways[0].ask = { kind: "bridge", connector: "plug", bridge: ["A", "C"] };
+    bad.ways[0].tells = { kind: "lamp", dialect: "none" };
     bad.variants[0].systems[0].way = "nowhere";
     bad.tables[0].entries.push(entry("21"));
     expect(faults(bad)).toEqual([
-      expect.stringMatching(/^ways\[0\].dialect names the dialect "none"/),
-      expect.stringMatching(/^ways\[0\].bridge\[1\] bridges cavity C, which carries power/),
+      expect.stringMatching(/^ways\[0\].tells.dialect names the dialect "none"/),
+      expect.stringMatching(/^ways\[0\].ask.bridge\[1\] bridges cavity C, which carries power/),
       expect.stringMatching(/^variants\[0\].systems\[0\].way names the way "nowhere"/),
-      expect.stringMatching(/^tables\[0\].entries\[6\] is code 21 for the same vehicles as entries\[0\]/),
+      expect.stringMatching(/^tables\[0\].entries\[6\] is code 21 for the same vehicles as tables\[0\].entries\[0\]/),
     ]);
     const wrongTypes = { ...pack, version: 2, systems: [{ id: "Engine!" }], extra: 1 };
     expect(faults(wrongTypes).map((f) => f.split(" ")[0])).toEqual(

@@ -1,4 +1,7 @@
 import type { Dialect } from "../flash/dialect";
+import type { Trap, Way } from "./way";
+
+export type * from "./way";
 
 /** One make's knowledge, as an open file. Everything that differs between makes is data here, never code. */
 export interface Pack {
@@ -25,6 +28,23 @@ export interface System {
   /** SAE J1930 name of the unit, and the lamp that it drives. */
   unit: string;
   lamp: string;
+  /** Fuse that feeds the unit, and the point where its ground is. Units that name the same one share it. */
+  feed?: string;
+  ground?: string;
+  /** What else the unit drives, seen or heard at key-on. */
+  drives?: Output[];
+  caution?: string;
+  /** Its codes stand in the table of another system (the same unit, asked in another way). */
+  sameTableAs?: string;
+}
+
+export interface Output {
+  id: string;
+  name: string;
+  /** What it does at key-on when all is well. */
+  expect: string;
+  /** The lamp or part's own feed, where it is not the unit's. */
+  feed?: string;
 }
 
 /** Where something holds. What is absent holds everywhere. Years are model years, both ends included. */
@@ -40,9 +60,13 @@ export interface Variant {
   years: [from: number, to: number];
   engines: { id: string; name: string; cylinders: number }[];
   markets: string[];
-  /** For each system that can be read: the way in. */
-  systems: { system: string; way: string; scope?: Scope }[];
+  /** For each system that can be read: the way in, and what blinks where it is not the usual lamp. */
+  systems: { system: string; way: string; scope?: Scope; lamp?: string }[];
+  traps?: Trap[];
 }
+
+export const PLACES = ["under-dash", "glovebox", "engine-bay", "under-seat", "boot", "console"] as const;
+export type Place = (typeof PLACES)[number];
 
 export type CavityRole = "ground" | "test" | "power" | "signal" | "airbag" | "empty";
 
@@ -51,10 +75,17 @@ export interface Connector {
   name: string;
   /** Size of the drawing, in its own units; cavities are placed in it, seen looking into the socket. */
   size: [width: number, height: number];
-  shape: "block" | "round-ended";
+  shape: "block" | "round-ended" | "round" | "trapezoid";
   notch: "top" | "bottom" | "left" | "right" | "none";
   colour: string;
   where: string;
+  /** Other places where it was fitted. */
+  orElse?: string[];
+  place: Place;
+  /** Marks on it or in its lid. */
+  symbols?: string[];
+  /** What its shape promises and does not keep. */
+  lookAlike?: string;
   cavities: Cavity[];
 }
 
@@ -62,32 +93,9 @@ export interface Cavity {
   id: string;
   at: [x: number, y: number];
   role: CavityRole;
-  /** For `test`: the system whose unit listens on this line. */
+  /** For `test` and `signal`: the system whose unit listens or talks on this line. */
   system?: string;
   wire?: string;
-}
-
-export interface Way {
-  id: string;
-  title: string;
-  /** Letter of the method: A bridges two cavities, B a small two-wire plug. */
-  method: string;
-  connector: string;
-  bridge: [from: string, to: string];
-  dialect: string;
-  preconditions: string[];
-  steps: Step[];
-  /** What to look at when the lamp does not answer, likeliest first. */
-  nothingHappens: string[];
-}
-
-export interface Step {
-  id: string;
-  title: string;
-  text: string;
-  key: "off" | "on" | "any";
-  wire: "out" | "in" | "any";
-  caution?: string;
 }
 
 export interface Table {
@@ -107,6 +115,8 @@ export interface Entry {
   sets: string;
   affects: string;
   lookFirst: string[];
+  /** Detailed faults behind one vague number, and what tells them apart. */
+  details?: { title: string; tell: string }[];
   /** Comes before every other code: what the unit says besides it cannot be trusted. */
   first?: string;
 }
@@ -117,7 +127,7 @@ export interface ClearWay {
   id: string;
   title: string;
   system: string;
-  kind: "fuse" | "battery";
+  kind: "fuse" | "battery" | "button" | "submode";
   /** The pack's figure; what is shorter does not count. */
   seconds: number;
   what: string;

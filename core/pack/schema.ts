@@ -1,12 +1,12 @@
 import Joi from "joi";
 import { dialectSchema } from "../flash/dialect-schema";
-import type { Pack, Scope } from "./pack";
+import { PLACES, type Pack, type Scope } from "./pack";
+import { brokenReferences, type PackFault } from "./references";
+import { ways } from "./way-schema";
+import { id, line, list, text } from "./words";
 
 export const PACK_MAX_BYTES = 2_000_000;
 
-const id = Joi.string().pattern(/^[a-z0-9][a-z0-9-]{0,39}$/, "small letters, digits and dashes");
-const line = Joi.string().min(1).max(200);
-const text = Joi.string().min(1).max(1000);
 const year = Joi.number().integer().min(1950).max(2035);
 const years = Joi.array().ordered(year.required(), year.required()).length(2);
 const scope = Joi.object<Scope>({
@@ -14,7 +14,6 @@ const scope = Joi.object<Scope>({
   engines: Joi.array().items(line).min(1),
   markets: Joi.array().items(line).min(1),
 });
-const list = (items: Joi.Schema, max: number) => Joi.array().items(items).max(max).required();
 
 const entry = Joi.object({
   code: Joi.string()
@@ -28,9 +27,15 @@ const entry = Joi.object({
   affects: text.required(),
   lookFirst: Joi.array().items(text).min(1).max(8).required(),
   first: text,
+  details: Joi.array()
+    .items(Joi.object({ title: line.required(), tell: text.required() }))
+    .min(1)
+    .max(12),
 });
 
-const packSchema = Joi.object<Pack>({
+const output = Joi.object({ id: id.required(), name: line.required(), expect: line.required(), feed: line });
+
+export const packSchema = Joi.object<Pack>({
   format: Joi.string().valid("klinko-pack").required(),
   version: Joi.number().valid(1).required(),
   id: id.required(),
@@ -39,7 +44,17 @@ const packSchema = Joi.object<Pack>({
   revision: line.required(),
   source: text.required(),
   systems: list(
-    Joi.object({ id: id.required(), name: line.required(), unit: line.required(), lamp: line.required() }),
+    Joi.object({
+      id: id.required(),
+      name: line.required(),
+      unit: line.required(),
+      lamp: line.required(),
+      feed: line,
+      ground: line,
+      drives: Joi.array().items(output).max(12).unique("id"),
+      caution: text,
+      sameTableAs: id,
+    }),
     12,
   ).unique("id"),
   dialects: list(dialectSchema, 12).unique("id"),
@@ -48,10 +63,16 @@ const packSchema = Joi.object<Pack>({
       id: id.required(),
       name: line.required(),
       size: Joi.array().items(Joi.number().min(10).max(2000)).length(2).required(),
-      shape: Joi.string().valid("block", "round-ended").required(),
+      shape: Joi.string().valid("block", "round-ended", "round", "trapezoid").required(),
       notch: Joi.string().valid("top", "bottom", "left", "right", "none").required(),
       colour: line.required(),
       where: text.required(),
+      orElse: Joi.array().items(text).max(8),
+      place: Joi.string()
+        .valid(...PLACES)
+        .required(),
+      symbols: Joi.array().items(line).max(8),
+      lookAlike: text,
       cavities: list(
         Joi.object({
           id: Joi.string()
@@ -67,32 +88,7 @@ const packSchema = Joi.object<Pack>({
     }),
     20,
   ).unique("id"),
-  ways: list(
-    Joi.object({
-      id: id.required(),
-      title: line.required(),
-      method: Joi.string()
-        .pattern(/^[A-K]$/)
-        .required(),
-      connector: id.required(),
-      bridge: Joi.array().items(Joi.string()).length(2).required(),
-      dialect: Joi.string().required(),
-      preconditions: list(text, 12),
-      steps: list(
-        Joi.object({
-          id: id.required(),
-          title: line.required(),
-          text: text.required(),
-          key: Joi.string().valid("off", "on", "any").required(),
-          wire: Joi.string().valid("in", "out", "any").required(),
-          caution: text,
-        }),
-        20,
-      ).min(1),
-      nothingHappens: list(text, 12),
-    }),
-    20,
-  ).unique("id"),
+  ways,
   variants: list(
     Joi.object({
       id: id.required(),
@@ -107,7 +103,10 @@ const packSchema = Joi.object<Pack>({
         20,
       ).min(1),
       markets: list(line, 20).min(1),
-      systems: list(Joi.object({ system: id.required(), way: id.required(), scope }), 20),
+      systems: list(Joi.object({ system: id.required(), way: id.required(), scope, lamp: line }), 20),
+      traps: Joi.array()
+        .items(Joi.object({ scope, text: text.required(), outside: Joi.boolean() }))
+        .max(20),
     }),
     60,
   ).unique("id"),
@@ -119,7 +118,7 @@ const packSchema = Joi.object<Pack>({
       id: id.required(),
       title: line.required(),
       system: id.required(),
-      kind: Joi.string().valid("fuse", "battery").required(),
+      kind: Joi.string().valid("fuse", "battery", "button", "submode").required(),
       seconds: Joi.number().min(1).max(7200).required(),
       what: text.required(),
       trap: text,
@@ -143,11 +142,7 @@ const packSchema = Joi.object<Pack>({
   }).required(),
 });
 
-/** One thing wrong in a file: where, and what to do. */
-export interface PackFault {
-  path: string;
-  message: string;
-}
+export type { PackFault };
 
 /** Checks a pack and all that it points to. Every fault with its path, or the pack. */
 export function checkPack(value: unknown): { pack: Pack } | { faults: PackFault[] } {
@@ -159,8 +154,14 @@ export function checkPack(value: unknown): { pack: Pack } | { faults: PackFault[
         message: d.message.replace(/^"[^"]*" /, ""),
       })),
     };
-  const faults = pointers(checked.value);
+  const faults = brokenReferences(checked.value);
   return faults.length ? { faults } : { pack: checked.value };
+}
+
+/** The same rules as a JSON Schema, for editors and other programs. What points from one place to another it cannot hold. */
+export function packJsonSchema(): object {
+  const schema = packSchema["~standard"].jsonSchema.input({ target: "draft-2020-12" });
+  return { $schema: "https://json-schema.org/draft/2020-12/schema", title: "Klinko pack, version 1", ...schema };
 }
 
 /** Reads a pack from text. */
@@ -185,57 +186,4 @@ function pathText(path: (string | number)[]): string {
       .join("")
       .replace(/^\./, "") || "(file)"
   );
-}
-
-/** What a schema cannot see: references, and entries that would answer for the same vehicle at once. */
-function pointers(pack: Pack): PackFault[] {
-  const faults: PackFault[] = [];
-  const need = (known: { id: string }[], wanted: string, path: string, what: string) => {
-    if (!known.some((k) => k.id === wanted))
-      faults.push({
-        path,
-        message: `names ${what} "${wanted}", which is not in this pack (it has ${known.map((k) => k.id).join(", ") || "none"})`,
-      });
-  };
-  for (const [i, way] of pack.ways.entries()) {
-    need(pack.dialects, way.dialect, `ways[${i}].dialect`, "the dialect");
-    need(pack.connectors, way.connector, `ways[${i}].connector`, "the connector");
-    const connector = pack.connectors.find((c) => c.id === way.connector);
-    for (const [k, cavity] of way.bridge.entries()) {
-      const found = connector?.cavities.find((c) => c.id === cavity);
-      if (connector && !found)
-        faults.push({
-          path: `ways[${i}].bridge[${k}]`,
-          message: `names cavity ${cavity}, which ${connector.name} does not have`,
-        });
-      else if (found && (found.role === "power" || found.role === "airbag"))
-        faults.push({
-          path: `ways[${i}].bridge[${k}]`,
-          message: `bridges cavity ${cavity}, which carries ${found.role}: never bridge that`,
-        });
-    }
-  }
-  for (const [i, v] of pack.variants.entries())
-    for (const [k, s] of v.systems.entries()) {
-      need(pack.systems, s.system, `variants[${i}].systems[${k}].system`, "the system");
-      need(pack.ways, s.way, `variants[${i}].systems[${k}].way`, "the way");
-    }
-  for (const [i, c] of pack.connectors.entries())
-    for (const [k, cavity] of c.cavities.entries())
-      if (cavity.system) need(pack.systems, cavity.system, `connectors[${i}].cavities[${k}].system`, "the system");
-  for (const [i, c] of pack.clears.entries()) need(pack.systems, c.system, `clears[${i}].system`, "the system");
-  for (const [i, t] of pack.tables.entries()) {
-    need(pack.systems, t.system, `tables[${i}].system`, "the system");
-    const seen = new Map<string, number>();
-    for (const [k, e] of t.entries.entries()) {
-      const key = `${e.code} ${JSON.stringify(e.scope ?? null)}`;
-      if (seen.has(key))
-        faults.push({
-          path: `tables[${i}].entries[${k}]`,
-          message: `is code ${e.code} for the same vehicles as entries[${seen.get(key)}]: give one a scope or remove it`,
-        });
-      seen.set(key, k);
-    }
-  }
-  return faults;
 }

@@ -1,4 +1,5 @@
-import type { Connector, Entry, Pack, Scope, Variant, Way } from "./pack";
+import type { Connector, Entry, Pack, Scope, System, Trap, Variant } from "./pack";
+import { connectorIdOf, dialectIdOf, type Way } from "./way";
 import type { Dialect } from "../flash/dialect";
 
 /** What is known of one vehicle for looking things up. */
@@ -36,7 +37,12 @@ export function outside(pack: Pack, v: VehicleFacts): string | null {
     return `${variant.model} ${v.year} is outside this pack: it covers ${variant.years[0]} to ${variant.years[1]}.`;
   if (!variant.engines.some((e) => e.id === v.engine))
     return `This pack knows no engine "${v.engine}" in the ${variant.model}.`;
-  return null;
+  return trapsFor(variant, v).find((t) => t.outside)?.text ?? null;
+}
+
+/** Traps that lie in wait at this vehicle. */
+export function trapsFor(variant: Variant, v: VehicleFacts): Trap[] {
+  return (variant.traps ?? []).filter((t) => holds(t.scope, v));
 }
 
 export interface SystemAccess {
@@ -44,9 +50,11 @@ export interface SystemAccess {
   name: string;
   lamp: string;
   unit: string;
+  about: System;
   way: Way;
-  dialect: Dialect;
-  connector: Connector;
+  /** How the lamp talks; null where no lamp does. */
+  dialect: Dialect | null;
+  connector: Connector | null;
 }
 
 /** Systems of the vehicle that can be read, each with its way in. */
@@ -56,21 +64,26 @@ export function systemsOf(pack: Pack, v: VehicleFacts): SystemAccess[] {
   return variant.systems
     .filter((s) => holds(s.scope, v))
     .flatMap((s) => {
-      const system = pack.systems.find((x) => x.id === s.system);
+      const about = pack.systems.find((x) => x.id === s.system);
       const way = pack.ways.find((w) => w.id === s.way);
-      const dialect = pack.dialects.find((d) => d.id === way?.dialect);
-      const connector = pack.connectors.find((c) => c.id === way?.connector);
-      return system && way && dialect && connector
-        ? [{ system: system.id, name: system.name, lamp: system.lamp, unit: system.unit, way, dialect, connector }]
-        : [];
+      if (!about || !way) return [];
+      const dialect = pack.dialects.find((d) => d.id === dialectIdOf(way)) ?? null;
+      const connector = pack.connectors.find((c) => c.id === connectorIdOf(way)) ?? null;
+      return [{ system: about.id, name: about.name, lamp: s.lamp ?? about.lamp, unit: about.unit, about, way, dialect, connector }]; // prettier-ignore
     });
+}
+
+/** The system whose tables and clears hold for this one: a unit that is asked in two ways has one memory. */
+export function tableOwner(pack: Pack, system: string): string {
+  return pack.systems.find((s) => s.id === system)?.sameTableAs ?? system;
 }
 
 /** The entries that hold for this vehicle and system: of each code the one with the narrowest scope. */
 export function entriesFor(pack: Pack, v: VehicleFacts, system: string): Entry[] {
+  const owner = tableOwner(pack, system);
   const best = new Map<string, { entry: Entry; rank: number }>();
   for (const table of pack.tables) {
-    if (table.system !== system || !holds(table.scope, v)) continue;
+    if (table.system !== owner || !holds(table.scope, v)) continue;
     for (const entry of table.entries) {
       if (!holds(entry.scope, v)) continue;
       const rank = narrowness(entry.scope) + narrowness(table.scope) / 10;
@@ -84,8 +97,9 @@ export function entriesFor(pack: Pack, v: VehicleFacts, system: string): Entry[]
 /** The same number's meanings on other years, engines or markets of the make. */
 export function otherMeanings(pack: Pack, v: VehicleFacts, system: string, code: string): Entry[] {
   const here = entriesFor(pack, v, system).find((e) => e.code === code);
+  const owner = tableOwner(pack, system);
   return pack.tables
-    .filter((t) => t.system === system)
+    .filter((t) => t.system === owner)
     .flatMap((t) =>
       t.entries.filter((e) => e.code === code && e !== here).map((e) => ({ ...e, scope: e.scope ?? t.scope })),
     );

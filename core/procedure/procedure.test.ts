@@ -12,6 +12,7 @@ const connector: Connector = {
   notch: "none",
   colour: "grey",
   where: "",
+  place: "under-dash",
   cavities: Object.entries(roles).map(([id, role]) => ({
     id,
     at: [0, 0],
@@ -19,7 +20,7 @@ const connector: Connector = {
     ...(id === "D" ? { system: "brake" } : {}),
   })),
 };
-const way = { bridge: ["C", "G"] } as unknown as Way;
+const way = { engine: "off", ask: { kind: "bridge", connector: "c", bridge: ["C", "G"] } } as unknown as Way;
 
 describe("bridgeEffect", () => {
   it.each([

@@ -1,4 +1,4 @@
-import type { Evidence } from "../flash/evidence";
+import type { Evidence, Press, Pressed } from "../flash/evidence";
 import type { Trace } from "../lamp/trace";
 import type { Mark, Reading } from "./types";
 
@@ -7,11 +7,13 @@ export function evidenceOf(
   reading: Pick<Reading, "input" | "marks" | "until" | "pauses">,
   now: number,
   rest: "dark" | "lit",
-): Evidence {
+): Evidence | Pressed {
   const { marks, input, pauses } = reading;
+  if (input === "press") return { mode: "button", presses: pressesOf(marks, reading.until ?? now) };
   const until = marks.reduce((last, m) => Math.max(last, m.up ?? m.t), reading.until ?? now);
   if (input === "tap") return { mode: "taps", taps: marks.map((m) => m.t), until, pauses };
-  if (input === "keys") return { mode: "taps", taps: marks.map((m) => [m.t, m.kind ?? "s"] as const), until, pauses };
+  if (input === "keys")
+    return { mode: "taps", taps: marks.map((m) => [m.t, m.kind === "l" ? "l" : "s"] as const), until, pauses };
   const held = marks.filter((m) => m.up !== undefined);
   if (input === "hold") return { mode: "holds", holds: held.map((m) => [m.t, m.up!] as const), until, pauses };
   const away = rest === "lit" ? 0 : 1;
@@ -22,6 +24,15 @@ export function evidenceOf(
   }
   if (edges[0]?.[0] !== 0) edges.unshift([0, (1 - away) as 0 | 1]);
   return { mode: "edges", edges, until, pauses };
+}
+
+/** Flashes after each press of the reader's button. Those before the first press belong to none. */
+export function pressesOf(marks: readonly Mark[], until: number): Press[] {
+  const presses: (Press & { taps: number[] })[] = [];
+  for (const m of [...marks].sort((a, b) => a.t - b.t))
+    if (m.kind === "p") presses.push({ press: m.t, taps: [], until: Math.max(until, m.t) });
+    else presses.at(-1)?.taps.push(m.t);
+  return presses.map((p, i) => ({ ...p, until: presses[i + 1]?.press ?? Math.max(until, p.taps.at(-1) ?? 0) }));
 }
 
 /** A trace as marks that can be corrected like any others: the stretches in which the lamp is away from its rest. */

@@ -1,4 +1,5 @@
 import { lampVerdict, type LampSeen, type OthersSeen } from "../procedure/lamp-check";
+import type { UnitSeen } from "../procedure/unit-check";
 import { RECORD_VERSION, STEP_IDS, type Job, type Reading, type StepId, type Story, type Vehicle } from "./types";
 
 /** Changes of a job. Pure: each returns a new job, and writes its own line in the notebook. */
@@ -78,9 +79,19 @@ export function withStory(job: Job, story: Story, handOver: boolean, now: string
   );
 }
 
-export function withLampCheck(job: Job, seen: LampSeen, others: OthersSeen, now: string): Job {
+export function withLampCheck(
+  job: Job,
+  seen: LampSeen,
+  others: OthersSeen,
+  now: string,
+  units: Record<string, UnitSeen> = {},
+  headline?: string,
+): Job {
   const verdict = lampVerdict(seen, others);
-  const next = note({ ...job, lampCheck: { at: now, seen, others } }, "lamp-check", verdict.headline, now);
+  const says = headline ?? verdict.headline;
+  const check = { ...job, lampCheck: { at: now, seen, others, units } };
+  const known = job.notebook.findLast((n) => n.step === "lamp-check" && n.by === "klinko")?.text === says;
+  const next = known ? check : note(check, "lamp-check", says, now);
   return verdict.pass ? stepDone(next, "lamp-check") : { ...next, done: next.done.filter((s) => s !== "lamp-check") };
 }
 
@@ -128,6 +139,7 @@ export function lockOf(job: Job, readings: readonly Reading[], step: StepId): st
   const verdict = job.lampCheck && lampVerdict(job.lampCheck.seen, job.lampCheck.others);
   switch (step) {
     case "story":
+    case "way-in":
     case "lamp-check":
       return null;
     case "hook-up":

@@ -1,10 +1,31 @@
 import type { AfterClear, CodesRead } from "../proving/compare";
-import type { Job, Reading } from "./types";
+import type { Job, Reading, ReadingResult, SystemList } from "./types";
+
+/** What a reading says of one system, or null where it says nothing of it. */
+export function readingOf(reading: Reading, system: string): Reading | null {
+  const list = reading.lists && Object.hasOwn(reading.lists, system) ? reading.lists[system] : null;
+  if (list) return { ...reading, system, result: resultOf(list) };
+  return reading.system === system && !reading.lists ? reading : null;
+}
+
+/** A list that was typed or sent is as certain as its characters were clear. */
+export function resultOf(list: SystemList): ReadingResult {
+  const sure = list.unclear.length ? 0.8 : 0.99;
+  return {
+    state: list.state,
+    codes: list.codes,
+    memories: {},
+    complete: list.unclear.length === 0 && list.state !== "unclear",
+    confidence: sure,
+    codeConfidence: Object.fromEntries(list.codes.map((c) => [c, sure])),
+  };
+}
 
 /** Recorded readings of a system, in order of time. */
 export function recorded(readings: readonly Reading[], system: string): Reading[] {
   return readings
-    .filter((r) => r.recordedAt && r.system === system)
+    .flatMap((r) => readingOf(r, system) ?? [])
+    .filter((r) => r.recordedAt)
     .sort((a, b) => a.startedAt.localeCompare(b.startedAt));
 }
 

@@ -28,6 +28,7 @@ const vehicle = Joi.object({
   createdAt: time.required(),
 });
 
+const lampSeen = Joi.string().valid("steady", "dark", "flashing", "goes-out");
 const step = Joi.string().valid(...STEP_IDS);
 
 const job = Joi.object({
@@ -53,13 +54,24 @@ const job = Joi.object({
   }).required(),
   lampCheck: Joi.object({
     at: time.required(),
-    seen: Joi.string().valid("steady", "dark", "flashing", "goes-out").required(),
+    seen: lampSeen.required(),
     others: Joi.string().valid("all", "none", "not-checked").required(),
+    units: Joi.object().pattern(
+      word,
+      Joi.object({
+        lamp: lampSeen.allow(null).required(),
+        outputs: Joi.object().pattern(word, Joi.string().valid("works", "dead")).required(),
+        power: Joi.string().valid("good", "bad"),
+        ground: Joi.string().valid("good", "bad"),
+      }),
+    ),
   })
     .allow(null)
     .required(),
   system: word.required(),
   hookUpStep: Joi.number().integer().min(0).required(),
+  stepTimer: Joi.object({ step: word.required(), startedAt: time.required() }).allow(null),
+  ruledOut: Joi.object().pattern(word, Joi.array().items(word).max(40)),
   clears: Joi.array()
     .items(Joi.object({ at: time.required(), way: word.required(), system: word.required(), seconds: ms.required() }))
     .required(),
@@ -85,8 +97,10 @@ const reading = Joi.object({
   vehicle: word.required(),
   system: word.required(),
   way: word.required(),
-  dialect: word.required(),
-  input: Joi.string().valid("tap", "keys", "hold", "trace").required(),
+  dialect: text.required(),
+  input: Joi.string()
+    .valid("tap", "keys", "hold", "trace", "press", "text", "modules", "readiness", "serial")
+    .required(),
   run: Joi.string().valid("before", "key-on", "idle", "drive").required(),
   startedAt: time.required(),
   marks: Joi.array()
@@ -95,7 +109,7 @@ const reading = Joi.object({
         id: Joi.number().integer().required(),
         t: ms.required(),
         up: ms,
-        kind: Joi.string().valid("s", "l"),
+        kind: Joi.string().valid("s", "l", "p"),
       }),
     )
     .max(20_000)
@@ -112,6 +126,15 @@ const reading = Joi.object({
   })
     .allow(null)
     .required(),
+  lists: Joi.object().pattern(
+    word,
+    Joi.object({
+      state: Joi.string().valid("codes", "none", "unclear").required(),
+      codes,
+      unclear: words,
+    }),
+  ),
+  readiness: Joi.string().valid("complete", "not-complete", "unclear"),
   recordedAt: time.allow(null).required(),
 });
 

@@ -1,6 +1,7 @@
 import type { State } from "../flash/decode";
 import type { Memory } from "../flash/dialect";
 import type { LampSeen, OthersSeen } from "../procedure/lamp-check";
+import type { UnitSeen } from "../procedure/unit-check";
 import type { RunSince } from "../proving/compare";
 
 /** Version of everything stored. A newer one is shown, offered as a file, and never written over. */
@@ -25,7 +26,7 @@ export interface Vehicle extends Stored {
   createdAt: string;
 }
 
-export const STEP_IDS = ["story", "lamp-check", "hook-up", "read", "meaning", "clear", "prove"] as const;
+export const STEP_IDS = ["story", "way-in", "lamp-check", "hook-up", "read", "meaning", "clear", "prove"] as const;
 export type StepId = (typeof STEP_IDS)[number];
 
 export interface Story {
@@ -52,6 +53,8 @@ export interface LampCheck {
   at: string;
   seen: LampSeen;
   others: OthersSeen;
+  /** What was seen of each system that was looked at. */
+  units?: Record<string, UnitSeen>;
 }
 
 export interface ClearDone {
@@ -74,6 +77,10 @@ export interface Job extends Stored {
   /** The system that is read, and how far the hook-up has come. */
   system: string;
   hookUpStep: number;
+  /** Time of a step that is running: it runs on when the page is closed. */
+  stepTimer?: { step: string; startedAt: string } | null;
+  /** Causes of "nothing happens" that were looked at and are not it, for each way. */
+  ruledOut?: Record<string, string[]>;
   clears: ClearDone[];
   /** A clear whose time is running. */
   clearing: { way: string; startedAt: string } | null;
@@ -81,14 +88,25 @@ export interface Job extends Stored {
   verdict: string;
 }
 
-export type Input = "tap" | "keys" | "hold" | "trace";
+/** How a lamp was watched, or what else told. */
+export type Input = "tap" | "keys" | "hold" | "trace" | "press" | "text" | "modules" | "readiness" | "serial";
+/** Those in which a lamp is watched flash by flash. */
+export type LampInput = "tap" | "keys" | "hold" | "trace" | "press";
 
-/** One flash as it was put in. `up` and lengths are for held keys and traces, `kind` for two keys. */
+/** One flash as it was put in. `up` and lengths are for held keys and traces, `kind` for two keys; `p` is no flash but a press of the reader's button. */
 export interface Mark {
   id: number;
   t: number;
   up?: number;
-  kind?: "s" | "l";
+  kind?: "s" | "l" | "p";
+}
+
+/** What a display or a unit told of one system. */
+export interface SystemList {
+  state: "codes" | "none" | "unclear";
+  codes: string[];
+  /** Texts whose characters were not clear, as they were written. */
+  unclear: string[];
 }
 
 export interface ReadingResult {
@@ -117,6 +135,10 @@ export interface Reading extends Stored {
   /** End of watching, ms from its start; null while it goes on. */
   until: number | null;
   result: ReadingResult | null;
+  /** One list a system, where one reading tells of several. */
+  lists?: Record<string, SystemList>;
+  /** Readiness by lamp. */
+  readiness?: "complete" | "not-complete" | "unclear";
   recordedAt: string | null;
 }
 

@@ -1,7 +1,7 @@
 import { seeded } from "../flash/encode";
 import type { Pack } from "../pack/pack";
-import { entriesFor, systemsOf, type VehicleFacts } from "../pack/scope";
-import type { SimulatedFault } from "./vehicle";
+import { entriesFor, systemsOf, tableOwner, type VehicleFacts } from "../pack/scope";
+import type { SimulatedFault } from "./state";
 
 /**
  * Two faults that nobody is told, drawn from the vehicle's own table: one that is back as soon as the key is on or after
@@ -10,7 +10,8 @@ import type { SimulatedFault } from "./vehicle";
 export function hiddenFaults(pack: Pack, facts: VehicleFacts, seed: number): SimulatedFault[] {
   const random = seeded(seed);
   const faults: SimulatedFault[] = [];
-  for (const [i, { system }] of systemsOf(pack, facts).entries()) {
+  const own = systemsOf(pack, facts).filter((s) => tableOwner(pack, s.system) === s.system);
+  for (const [i, { system }] of own.entries()) {
     const codes = entriesFor(pack, facts, system)
       .filter((e) => e.kind === "fault" && !e.first)
       .map((e) => e.code);

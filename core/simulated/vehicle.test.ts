@@ -1,7 +1,9 @@
 import { describe, expect, it } from "vitest";
 import { dialect } from "../testing/dialects";
 import type { Pack } from "../pack/pack";
-import { act, FORGETS_AFTER, lampOf, simulate, type Simulated, type SimulatedAction } from "./vehicle";
+import { lampOf } from "./answers";
+import { FORGETS_AFTER, simulate, type Simulated, type SimulatedAction } from "./state";
+import { act } from "./vehicle";
 
 const cavities = [
   { id: "A", at: [0, 0] as [number, number], role: "power" as const },
@@ -9,7 +11,12 @@ const cavities = [
   { id: "D", at: [0, 0] as [number, number], role: "test" as const, system: "brake" },
   { id: "G", at: [0, 0] as [number, number], role: "ground" as const },
 ];
-const way = (id: string, bridge: [string, string]) => ({ id, connector: "c", dialect: "lead-in", bridge });
+const way = (id: string, bridge: [string, string]) => ({
+  id,
+  ask: { kind: "bridge", connector: "c", bridge },
+  tells: { kind: "lamp", dialect: "lead-in" },
+  engine: "off",
+});
 const pack = {
   systems: [{ id: "engine" }, { id: "brake" }],
   dialects: [dialect("lead-in")],
@@ -18,6 +25,7 @@ const pack = {
   variants: [
     {
       id: "v",
+      engines: [],
       systems: [
         { system: "engine", way: "e" },
         { system: "brake", way: "b" },
@@ -40,7 +48,7 @@ const after = (actions: (SimulatedAction | number)[], v: Simulated = start): Sim
   let now = 1000;
   for (const a of actions) {
     if (typeof a === "number") now += a;
-    else v = act(v, a, pack, now);
+    else v = act(v, a, pack, facts, now);
   }
   return v;
 };
@@ -52,7 +60,7 @@ describe("a simulated vehicle", () => {
     expect(lamp(after([key("on")]))).toBe("lit");
     expect(lampOf(after([wire("C", "G"), key("on")]), pack, facts, "engine")).toMatchObject({
       kind: "show",
-      faults: ["26", "43", "21"],
+      faults: { stored: ["21", "26", "43"] },
     });
     expect(lamp(after([key("on"), wire("C", "G")]))).toBe("lit");
     expect(lamp(after([wire("C", "G"), key("on"), { do: "wire", wire: null }]))).toBe("lit");
@@ -69,7 +77,7 @@ describe("a simulated vehicle", () => {
   it("forgets only after long enough without power, and some faults come back", () => {
     const pull = (ms: number) =>
       after([key("off"), { do: "fuse", out: true }, ms, { do: "fuse", out: false }]).memory.engine ?? [];
-    expect(pull(FORGETS_AFTER.fuse - 1)).toEqual(["26", "43", "21"]);
+    expect(pull(FORGETS_AFTER.fuse - 1)).toEqual(["21", "26", "43"]);
     expect(pull(FORGETS_AFTER.fuse)).toEqual([]);
     const cleared = after([{ do: "battery", off: true }, FORGETS_AFTER.battery, { do: "battery", off: false }]);
     expect(after([key("on")], cleared).memory.engine).toEqual(["21"]);

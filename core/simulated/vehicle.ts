@@ -1,80 +1,30 @@
-import type { Dialect } from "../flash/dialect";
 import type { Pack } from "../pack/pack";
-import { systemsOf, type VehicleFacts } from "../pack/scope";
-import { bridgeEffect } from "../procedure/bridge";
+import { systemsOf, tableOwner, type SystemAccess, type VehicleFacts } from "../pack/scope";
+import { askedSince, linesOf, moduleAt, modulesOf } from "./answers";
+import { FORGETS_AFTER, powered, READER_BUTTON, UNIT_BUTTON, type Simulated, type SimulatedAction } from "./state";
 
-/** A stand-in for a real vehicle: key, connectors, one wire, lamps, and faults that nobody is told. */
-export interface Simulated {
-  key: "off" | "on";
-  wire: Wire | null;
-  /** The wire as it was when the key came on: a unit looks at its test line only then. */
-  wireAtKeyOn: Wire | null;
-  keyOnAt: number;
-  faults: readonly SimulatedFault[];
-  /** Codes that each system's unit has stored. */
-  memory: Record<string, string[]>;
-  /** A wrong bridge blew the unit's fuse: nothing lights until a new one is in. */
-  blown: boolean;
-  fuseOutAt: number | null;
-  batteryOffAt: number | null;
-  /** Factor on all lamp times of this vehicle's units. */
-  speed: number;
-}
-
-export interface Wire {
-  connector: string;
-  from: string;
-  to: string;
-}
-
-export interface SimulatedFault {
-  system: string;
-  code: string;
-  /** When it sets its code again after a clear. */
-  returns: "key-on" | "drive" | "never";
-}
-
-export type SimulatedAction =
-  | { do: "key"; to: "off" | "on" }
-  | { do: "wire"; wire: Wire | null }
-  | { do: "fuse"; out: boolean }
-  | { do: "battery"; off: boolean }
-  | { do: "new-fuse" }
-  | { do: "drive" };
-
-/** Shortest time without power that empties the memory, ms; a pack's own figure lies above it. */
-export const FORGETS_AFTER = { fuse: 8_000, battery: 25_000 };
-
-export function simulate(faults: readonly SimulatedFault[], speed: number): Simulated {
-  const memory: Record<string, string[]> = {};
-  for (const f of faults) memory[f.system] = [...(memory[f.system] ?? []), f.code];
-  return {
-    key: "off",
-    wire: null,
-    wireAtKeyOn: null,
-    keyOnAt: 0,
-    faults,
-    memory,
-    blown: false,
-    fuseOutAt: null,
-    batteryOffAt: null,
-    speed,
-  };
-}
+/** The key cycle is looked for among the turns of so many ms. */
+const TURNS_KEPT = 15_000;
 
 /** The vehicle after something was done to it at `now` (ms). Every wrong move has its natural consequence. */
-export function act(v: Simulated, action: SimulatedAction, pack: Pack, now: number): Simulated {
+export function act(v: Simulated, action: SimulatedAction, pack: Pack, facts: VehicleFacts, now: number): Simulated {
   switch (action.do) {
-    case "key": {
-      if (action.to === v.key) return v;
-      if (action.to === "off") return { ...v, key: "off", wireAtKeyOn: null };
-      const on: Simulated = { ...v, key: "on", keyOnAt: now, wireAtKeyOn: v.wire };
-      return powered(on) ? store(blow(on, pack), "key-on") : on;
-    }
+    case "key":
+      return turnKey(v, action.to, pack, now);
     case "wire": {
       const next = { ...v, wire: action.wire };
-      return v.key === "on" && powered(v) ? blow(next, pack) : next;
+      return v.key !== "off" && powered(v) ? blow(next, pack) : next;
     }
+    case "leads":
+      return { ...v, leads: action.leads, press: null };
+    case "down":
+      return action.button in v.down ? v : { ...v, down: { ...v.down, [action.button]: now } };
+    case "up":
+      return released(v, action.button, pack, facts, now);
+    case "act":
+      return { ...v, actedAt: now };
+    case "warm-up":
+      return { ...v, warm: true };
     case "fuse":
       if (action.out) return { ...v, fuseOutAt: now };
       return { ...forget(v, v.fuseOutAt, FORGETS_AFTER.fuse, now), fuseOutAt: null };
@@ -83,32 +33,83 @@ export function act(v: Simulated, action: SimulatedAction, pack: Pack, now: numb
       return { ...forget(v, v.batteryOffAt, FORGETS_AFTER.battery, now), batteryOffAt: null };
     case "new-fuse":
       return { ...v, blown: false };
-    case "drive":
-      return v.wire || !powered(v) ? v : store(store({ ...v, key: "off", wireAtKeyOn: null }, "key-on"), "drive");
+    case "drive": {
+      if (v.wire || !powered(v)) return v;
+      const off = turnKey(v, "off", pack, now);
+      return { ...store(store(off, "key-on"), "drive"), warm: true, ready: true };
+    }
   }
 }
 
-/** What a lamp does at this moment. */
-export type LampNow =
-  | { kind: "dark" }
-  | { kind: "lit" }
-  | { kind: "show"; dialect: Dialect; faults: string[]; since: number; speed: number };
-
-export function lampOf(v: Simulated, pack: Pack, facts: VehicleFacts, system: string): LampNow {
-  if (v.key === "off" || !powered(v)) return { kind: "dark" };
-  const access = systemsOf(pack, facts).find((s) => s.system === system);
-  if (!access) return { kind: "dark" };
-  const wire = v.wireAtKeyOn;
-  // Taking the wire out ends the test at once.
-  if (wire && v.wire && wire.connector === v.wire.connector && answers(pack, facts, wire, system))
-    return { kind: "show", dialect: access.dialect, faults: v.memory[system] ?? [], since: v.keyOnAt, speed: v.speed };
-  return { kind: "lit" };
+function turnKey(v: Simulated, to: Simulated["key"], pack: Pack, now: number): Simulated {
+  if (to === v.key) return v;
+  if (to === "off")
+    return { ...v, key: "off", wireAtKeyOn: null, engineAt: null, dash: null, walk: null, press: null, actedAt: null };
+  if (v.key === "run") return { ...v, key: "on", engineAt: null, actedAt: null };
+  const on: Simulated =
+    v.key === "on"
+      ? v
+      : {
+          ...v,
+          key: "on",
+          keyOnAt: now,
+          keyTurns: [...v.keyTurns.filter((t) => now - t < TURNS_KEPT), now],
+          wireAtKeyOn: v.wire,
+          heldAtKeyOn: Object.keys(v.down),
+        };
+  const live = v.key === "on" || !powered(on) ? on : store(blow(on, pack), "key-on");
+  return to === "run" && powered(live) ? { ...live, key: "run", engineAt: now, dash: null, walk: null } : live;
 }
 
-function answers(pack: Pack, facts: VehicleFacts, wire: Wire, system: string): boolean {
-  const access = systemsOf(pack, facts).find((s) => s.system === system);
-  if (!access || access.connector.id !== wire.connector) return false;
-  return bridgeEffect(access.connector, access.way, wire.from, wire.to).kind === "right";
+/** A button comes up: how long it was held decides. */
+function released(v: Simulated, button: string, pack: Pack, facts: VehicleFacts, now: number): Simulated {
+  const since = v.down[button];
+  if (since === undefined) return v;
+  const { [button]: _, ...down } = v.down;
+  const next: Simulated = { ...v, down };
+  if (v.key === "off" || !powered(v)) return next;
+  const held = (now - since) / 1000;
+  const systems = systemsOf(pack, facts);
+  if (button === READER_BUTTON || button === UNIT_BUTTON) {
+    const access = systems.find((s) => askedSince(v, pack, s) !== null);
+    return access ? pulse(next, access, held, now, tableOwner(pack, access.system)) : next;
+  }
+  const writes = systems.find((s) => s.way.tells.kind === "text");
+  if (writes?.way.tells.kind === "text" && writes.way.ask.kind === "buttons") {
+    const { buttons, holdSeconds } = writes.way.ask;
+    if (v.dash) return button === writes.way.tells.next ? { ...next, dash: { line: (v.dash.line + 1) % linesOf(v, pack, facts).length } } : next; // prettier-ignore
+    const together = buttons.every((b) => v.heldAtKeyOn.includes(b) && b in v.down);
+    return together && (now - v.keyOnAt) / 1000 >= holdSeconds ? { ...next, dash: { line: 0 } } : next;
+  }
+  const walks = systems.find((s) => s.way.tells.kind === "modules");
+  if (walks?.way.tells.kind === "modules" && askedSince(v, pack, walks) !== null) {
+    const tells = walks.way.tells;
+    const here = moduleAt(v, pack, facts);
+    if (!here) return next;
+    const { module, submode } = v.walk ?? { module: 0, submode: 0 };
+    if (button === tells.nextModule)
+      return { ...next, walk: { module: (module + 1) % modulesOf(pack, facts).length, submode: 0, at: now } };
+    if (here.submode.shows === "erase" && held >= (here.submode.holdSeconds ?? 3))
+      return { ...next, memory: { ...v.memory, [here.system]: [] }, walk: { module, submode, at: now } };
+    return { ...next, walk: { module, submode: (submode + 1) % tells.submodes.length, at: now } };
+  }
+  return next;
+}
+
+/** One press of a pulse reader's button: long enough shows the next code, longer still wipes the one just shown. */
+function pulse(v: Simulated, access: SystemAccess, held: number, now: number, owner: string): Simulated {
+  const { ask } = access.way;
+  if (ask.kind !== "reader" && ask.kind !== "unit-button") return v;
+  const list = v.memory[owner] ?? [];
+  const shown = v.press?.system === access.system ? v.press : null;
+  if (held >= ask.clearSeconds) {
+    if (!shown || !list.length) return v;
+    const memory = { ...v.memory, [owner]: list.toSpliced(shown.index, 1) };
+    return { ...v, memory, press: { ...shown, at: -Infinity, index: shown.index - 1 } };
+  }
+  if (held < ask.readSeconds * 0.8) return v;
+  const index = list.length ? ((shown?.index ?? -1) + 1) % list.length : 0;
+  return { ...v, press: { at: now, index, system: access.system } };
 }
 
 function blow(v: Simulated, pack: Pack): Simulated {
@@ -119,18 +120,15 @@ function blow(v: Simulated, pack: Pack): Simulated {
   return hot ? { ...v, blown: true } : v;
 }
 
-function powered(v: Simulated): boolean {
-  return !v.blown && v.fuseOutAt === null && v.batteryOffAt === null;
-}
-
 function forget(v: Simulated, since: number | null, after: number, now: number): Simulated {
-  return since !== null && now - since >= after ? { ...v, memory: {}, key: "off", wireAtKeyOn: null } : v;
+  if (since === null || now - since < after) return v;
+  return { ...v, memory: {}, ready: false, key: "off", wireAtKeyOn: null, engineAt: null, dash: null, walk: null };
 }
 
 function store(v: Simulated, when: "key-on" | "drive"): Simulated {
   const memory = { ...v.memory };
   for (const f of v.faults)
     if (f.returns === when && !memory[f.system]?.includes(f.code))
-      memory[f.system] = [...(memory[f.system] ?? []), f.code];
+      memory[f.system] = [...(memory[f.system] ?? []), f.code].sort((a, b) => Number(a) - Number(b));
   return { ...v, memory };
 }

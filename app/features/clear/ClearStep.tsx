@@ -164,7 +164,9 @@ function PlannedWayCard({ planned: { way, gates, open }, onBegin }: { planned: P
             ))}
           <Row>
             <Button $look="primary" isDisabled={!open} onPress={onBegin}>
-              It is off: start the time
+              {way.kind === "button" || way.kind === "submode"
+                ? "I hold it: start the time"
+                : "It is off: start the time"}
             </Button>
           </Row>
         </>
@@ -185,11 +187,20 @@ function Running() {
     return () => clearInterval(timer);
   }, []);
   if (!way) return null;
+  const held = way.kind === "button" || way.kind === "submode";
   const passed = Math.max(0, (now - startedAt) / 1000);
   const left = Math.max(0, Math.ceil(way.seconds - passed));
   return (
     <>
-      <h1>{left > 0 ? `Leave it off for ${left} s more.` : "Long enough. Put it back."}</h1>
+      <h1>
+        {held
+          ? left > 0
+            ? `Hold it for ${left} s more.`
+            : "Long enough. Let it go."
+          : left > 0
+            ? `Leave it off for ${left} s more.`
+            : "Long enough. Put it back."}
+      </h1>
       <Sheet>
         <Dial role="timer" aria-label={`${left} seconds left`}>
           {Math.floor(left / 60)}:{String(left % 60).padStart(2, "0")}
@@ -208,7 +219,7 @@ function Running() {
         </Stack>
         <Row>
           <Button $look="primary" isDisabled={left > 0 || busy} onPress={() => send({ intent: "clear-end" })}>
-            It is back in: cleared
+            {held ? "Let go: cleared" : "It is back in: cleared"}
           </Button>
           <Button $look="quiet" onPress={() => send({ intent: "clear-abandon" })}>
             Break off

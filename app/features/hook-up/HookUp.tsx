@@ -1,17 +1,22 @@
-import { ExternalLink } from "lucide-react";
+import { ExternalLink, Printer } from "lucide-react";
 import { useEffect, useState } from "react";
 import { Disclosure, DisclosurePanel } from "react-aria-components/Disclosure";
-import { Tab, TabList, TabPanel, Tabs } from "react-aria-components/Tabs";
 import styled from "styled-components";
-import { bridgeEffect, isForbidden } from "@core/procedure/bridge";
+import type { Way } from "@core/pack/way";
+import { bridgeEffect, leadsEffect } from "@core/procedure/bridge";
 import { lockOf } from "@core/record/job";
+import type { JobData } from "~/store/job-data";
+import { useAwake } from "~/store/use-awake";
 import { useJob, useJobAction } from "~/store/use-job";
 import { Button, LinkButton } from "~/ui/Button";
 import { Choices } from "~/ui/Choice";
 import { Caution, Empty, Kbd, Mono, Row, Sheet, Soft, Stack } from "~/ui/bits";
-import { ConnectorView, type Side } from "~/ui/connector/ConnectorView";
 import { SystemChoice } from "~/ui/SystemChoice";
 import { middle, mono, wide } from "~/ui/theme";
+import { Causes } from "./Causes";
+import { KeyBeat } from "./KeyBeat";
+import { StepTimer } from "./StepTimer";
+import { Wiring } from "./Wiring";
 
 const Columns = styled.div`
   display: grid;
@@ -19,26 +24,6 @@ const Columns = styled.div`
   align-items: start;
   ${wide} {
     grid-template-columns: minmax(0, 1fr) 250px;
-  }
-`;
-
-const Sides = styled(TabList)`
-  display: flex;
-  gap: 4px;
-`;
-
-const SideTab = styled(Tab)`
-  display: flex;
-  align-items: center;
-  min-height: 48px;
-  padding: 0 14px;
-  font-weight: 700;
-  color: var(--ink-soft);
-  border-bottom: 3px solid transparent;
-  cursor: pointer;
-  &[data-selected] {
-    color: var(--ink);
-    border-bottom-color: var(--ink);
   }
 `;
 
@@ -78,14 +63,48 @@ const Why = styled(Disclosure)`
   }
 `;
 
-const NOTCH = { top: "up", bottom: "down", left: "left", right: "right", none: "none" };
+const KEY_WORDS = { off: "Key off.", on: "Key on, engine off.", run: "Engine runs.", any: "" };
+
+/** The work of this way in one sentence, for the step that is open. */
+function headline(way: Way, step: Way["steps"][number]): string {
+  const { ask } = way;
+  const key = step.key === "on" ? "Key on now." : step.key === "run" ? "Start it." : "Key off first.";
+  switch (ask.kind) {
+    case "bridge": {
+      const [a, b] = ask.bridge;
+      return `${step.wire === "in" ? `Join ${a} and ${b}.` : `You will join ${a} and ${b}.`} ${key}`;
+    }
+    case "reader":
+      return step.wire === "in" ? `Reader on ${ask.ground} and ${ask.signal}. ${key}` : `The reader goes on ${ask.ground} and ${ask.signal}. ${key}`; // prettier-ignore
+    case "lead":
+      return `The lead goes on ${ask.wires.map((w) => w.cavity).join(", ")}. ${key}`;
+    case "key-cycle":
+      return `Key on ${ask.times} times within ${ask.withinSeconds} s. No wire.`;
+    case "buttons":
+      return `Hold ${ask.buttons.join(" and ")}. No wire.`;
+    case "unit-button":
+      return "Button and LED are on board. No wire.";
+    case "key-on":
+      return "Key on, and watch. No wire.";
+  }
+}
+
+/** What this hook-up does, from the same rules that judge a wrong one. */
+function effectOf({ access: { way, connector } }: JobData): string | null {
+  const { ask } = way;
+  if (!connector) return null;
+  if (ask.kind === "bridge") return bridgeEffect(connector, way, ...ask.bridge).why;
+  if (ask.kind === "reader") return leadsEffect(connector, way, ask.ground, ask.signal).why;
+  return null;
+}
 
 /** Find the connector, look at the right side, join the right cavities; one step at a time, by button or Enter. */
 export function HookUp() {
-  const { job, vehicle, readings, access, systems } = useJob();
+  const data = useJob();
+  const { job, vehicle, readings, access, systems } = data;
   const { send, busy } = useJobAction();
   const { way, connector } = access;
-  const [side, setSide] = useState<Side>("socket");
+  useAwake();
   const [ready, setReady] = useState<string[]>([]);
   const lock = lockOf(job, readings, "hook-up");
   const steps = way.steps;
@@ -120,42 +139,58 @@ export function HookUp() {
         </LinkButton>
       </Empty>
     );
-  const [a, b] = way.bridge;
-  const effect = bridgeEffect(connector, way, a, b);
-  const never = connector.cavities.filter((c) => isForbidden(connector, c.id)).map((c) => c.id);
-  const wireIn = step.wire === "in";
+  const effect = effectOf(data);
+  const sure = way.tells.kind === "lamp" ? "It blinks: read it" : "On to the reading";
   return (
     <>
-      <h1>
-        {wireIn ? `Join ${a} and ${b}.` : `You will join ${a} and ${b}.`}{" "}
-        {step.key === "on" ? "Key on now." : "Key off first."}
-      </h1>
+      <h1>{headline(way, step)}</h1>
       <SystemChoice systems={systems} value={access.system} onChange={(system) => send({ intent: "system", system })} />
+      {access.about.caution && <Caution>{access.about.caution}</Caution>}
       {at === 0 && (
         <Sheet>
           <Choices label="Before you begin" options={way.preconditions} value={ready} onChange={setReady} />
         </Sheet>
       )}
       <Columns>
-        <Tabs selectedKey={side} onSelectionChange={(k) => setSide(k as Side)}>
-          <Sides aria-label="Side of the connector">
-            <SideTab id="socket">Looking into the socket</SideTab>
-            <SideTab id="wire">From the wire side</SideTab>
-          </Sides>
-          {(["socket", "wire"] as const).map((s) => (
-            <TabPanel key={s} id={s} style={{ paddingTop: 10 }}>
-              <ConnectorView connector={connector} side={s} wire={wireIn ? way.bridge : null} />
-            </TabPanel>
-          ))}
-          <Soft>
-            {connector.where} Notch {NOTCH[connector.notch]}.{" "}
-            {never.length > 0 && <>Hatched ({never.join(", ")}): never.</>}
-          </Soft>
-        </Tabs>
+        {connector ? (
+          <Wiring
+            key={way.id}
+            connector={connector}
+            way={way}
+            shown={step.wire === "in" || way.ask.kind !== "bridge"}
+          />
+        ) : (
+          <Sheet>
+            <h2>{way.title}</h2>
+            {"where" in way.ask && <p>{way.ask.where}</p>}
+            {step.beat && <KeyBeat beat={step.beat} />}
+          </Sheet>
+        )}
         <Stack>
-          <h2>What this wire does</h2>
-          <p>{effect.why}</p>
+          {effect && (
+            <>
+              <h2>{way.ask.kind === "bridge" ? "What this wire does" : "What this does"}</h2>
+              <p>{effect}</p>
+            </>
+          )}
+          {way.ask.kind === "reader" && <p>Red lead: {way.ask.feed}.</p>}
+          {way.ask.kind === "lead" && (
+            <>
+              <h2>The lead</h2>
+              <ul>
+                {way.ask.wires.map((w) => (
+                  <li key={w.cavity}>
+                    <Mono>{w.cavity}</Mono>: {w.colour}, to {w.to}
+                  </li>
+                ))}
+              </ul>
+              <p>{way.ask.insulate}</p>
+            </>
+          )}
           {step.caution && <Caution>{step.caution}</Caution>}
+          <LinkButton $look="quiet" to={`/jobs/${job.id}/sheet`} style={{ justifySelf: "start" }}>
+            <Printer size={18} aria-hidden /> Hook-up sheet to print
+          </LinkButton>
           {vehicle.id.startsWith("demo-") && (
             <p>
               <a
@@ -175,36 +210,41 @@ export function HookUp() {
           {at + 1}
           <small>of {steps.length}</small>
         </Count>
-        <div>
+        <div style={{ display: "grid", gap: 8 }}>
           <h2>{step.title}</h2>
           <p>{step.text}</p>
+          {step.timer && (
+            <StepTimer
+              key={step.id}
+              step={step}
+              timer={step.timer}
+              startedAt={job.stepTimer?.step === step.id ? job.stepTimer.startedAt : null}
+            />
+          )}
           {waits && <Soft>Tick what is above first.</Soft>}
+          <Soft>{KEY_WORDS[step.key]}</Soft>
         </div>
         <Row>
           <Button isDisabled={at === 0} onPress={() => send({ intent: "hook-up", step: at - 1, done: false })}>
             Back
           </Button>
           <Button $look="primary" isDisabled={waits || busy} onPress={next}>
-            {last ? "It blinks: read it" : step.id === "wire" ? "Wire is in" : "Done"} <Kbd>Enter</Kbd>
+            {last ? sure : step.id === "wire" ? "Wire is in" : "Done"} <Kbd>Enter</Kbd>
           </Button>
         </Row>
       </Runner>
-      {last && (
+      {(last || step.wire === "in") && (
         <Why>
           <Button slot="trigger" $look="quiet">
             Nothing happens?
           </Button>
           <DisclosurePanel>
-            <ol>
-              {way.nothingHappens.map((n) => (
-                <li key={n}>{n}</li>
-              ))}
-            </ol>
+            <Causes way={way} ruledOut={job.ruledOut?.[way.id] ?? []} />
           </DisclosurePanel>
         </Why>
       )}
       <Soft>
-        Method {way.method} · dialect <Mono>{way.dialect}</Mono>
+        Method {way.method} · {way.title}
       </Soft>
     </>
   );

@@ -1,11 +1,16 @@
 import { useState } from "react";
+import { Disclosure, DisclosurePanel } from "react-aria-components/Disclosure";
 import styled from "styled-components";
-import { lampVerdict, type LampSeen, type OthersSeen } from "@core/procedure/lamp-check";
+import type { LampSeen, OthersSeen } from "@core/procedure/lamp-check";
+import { unitVerdict, type OutputSeen, type UnitSeen, type UnitVerdict } from "@core/procedure/unit-check";
+import type { SystemAccess } from "@core/pack/scope";
 import { useJob, useJobAction } from "~/store/use-job";
 import { Button, LinkButton } from "~/ui/Button";
 import { Choice } from "~/ui/Choice";
 import { Row, Sheet, Soft } from "~/ui/bits";
 import { LampGlyph } from "~/ui/LampGlyph";
+import { CompareVehicles } from "./CompareVehicles";
+import { OutputChecks } from "./OutputChecks";
 
 const Tiles = styled.div`
   display: grid;
@@ -45,73 +50,176 @@ const SEEN: readonly { value: LampSeen; label: string; text: string }[] = [
   { value: "goes-out", label: "Goes out", text: "after some seconds" },
 ];
 
-/** What the lamp does with the key on, and what that says of the unit. */
+const NOTHING: UnitSeen = { lamp: null, outputs: {} };
+
+/** Is there a lamp in the dash to check? A reader's LED, an LED on the unit and a serial lead are no such lamp. */
+const hasLamp = ({ way }: SystemAccess) =>
+  way.tells.kind === "readiness" || way.tells.kind === "modules" || way.tells.kind === "text" || (way.tells.kind === "lamp" && (way.ask.kind === "bridge" || way.ask.kind === "key-cycle")); // prettier-ignore
+
+const othersOf = (outputs: UnitSeen["outputs"]): OthersSeen => {
+  const all = Object.values(outputs);
+  return all.includes("works") ? "all" : all.length ? "none" : "not-checked";
+};
+
+/** What the lamps and the other outputs do with the key on, and what that says of each unit. */
 export function LampCheckStep() {
-  const { job, access } = useJob();
+  const { job, systems, access } = useJob();
   const { send } = useJobAction();
-  const [seen, setSeen] = useState<LampSeen | null>(job.lampCheck?.seen ?? null);
-  const [others, setOthers] = useState<OthersSeen>(job.lampCheck?.others ?? "not-checked");
-  const verdict = seen && lampVerdict(seen, others);
-  const tell = (s: LampSeen, o: OthersSeen) => {
-    setSeen(s);
-    setOthers(o);
-    send({ intent: "lamp-check", seen: s, others: o });
+  const check = job.lampCheck;
+  // One lamp and one unit are looked at once, even where they are asked in two ways.
+  const units = systems.filter((s, i) => systems.findIndex((x) => x.unit === s.unit) === i);
+  const main = units.find((s) => s.unit === access.unit) ?? units[0];
+  const seenOf = (s: SystemAccess): UnitSeen => {
+    const known = check?.units?.[s.system];
+    if (known) return known;
+    return s === main && check ? { lamp: check.seen, outputs: {} } : NOTHING;
+  };
+  const verdictOf = (s: SystemAccess, all: (x: SystemAccess) => UnitSeen = seenOf): UnitVerdict | null =>
+    unitVerdict(
+      s.about,
+      all(s),
+      units.filter((x) => x !== s).map((x) => ({ about: x.about, seen: all(x) })),
+    );
+  const tell = (s: SystemAccess, seen: UnitSeen) => {
+    const next = { ...Object.fromEntries(units.map((x) => [x.system, seenOf(x)])), [s.system]: seen };
+    const own = next[main.system];
+    // Where there is no lamp to look at, something that answers says that the unit is alive.
+    const lamp: LampSeen | null = own.lamp ?? (hasLamp(main) ? null : othersOf(own.outputs) === "all" ? "steady" : othersOf(own.outputs) === "none" ? "dark" : null); // prettier-ignore
+    if (lamp === null) return;
+    const headline = verdictOf(main, (x) => (x === main && !hasLamp(main) ? { ...own, lamp } : next[x.system]))?.headline; // prettier-ignore
+    send({ intent: "lamp-check", seen: lamp, others: othersOf(own.outputs), units: next, ...(headline ? { headline: hasLamp(main) ? headline : lamp === "steady" ? `The ${main.unit} answers: it is alive.` : headline } : {}) }); // prettier-ignore
+  };
+  const passes = check?.seen === "steady";
+  const rest = units.filter((s) => s !== main);
+  // Others tell what a dead unit shares with them.
+  const [more, setMore] = useState(rest.some((s) => check?.units?.[s.system]?.lamp));
+  const unitOf = (s: SystemAccess) => {
+    const seen = seenOf(s);
+    const verdict = hasLamp(s) ? verdictOf(s) : null;
+    const suspect = verdict && ["feed", "ground", "power-or-ground", "unit"].includes(verdict.suspect);
+    return (
+      <section key={s.system} aria-label={s.name} style={{ display: "grid", gap: 12 }}>
+        {s !== main && <h2>{s.name}</h2>}
+        {hasLamp(s) ? (
+          <>
+            <Soft>
+              Watch the lamp marked <strong>{s.about.lamp}</strong>. Give it ten seconds.
+            </Soft>
+            <Tiles role="group" aria-label={`What the ${s.about.lamp} lamp does`}>
+              {SEEN.map((x) => (
+                <Tile
+                  key={x.value}
+                  aria-pressed={seen.lamp === x.value}
+                  onPress={() => tell(s, { ...seen, lamp: x.value })}
+                >
+                  <LampGlyph look={x.value} />
+                  {x.label}
+                  <small>{x.text}</small>
+                </Tile>
+              ))}
+            </Tiles>
+          </>
+        ) : (
+          <Soft>{s.lamp} tells the codes, and no lamp in the dash tells that the unit lives. What it drives does.</Soft>
+        )}
+        {(s.about.drives?.length ?? 0) > 0 && (
+          <OutputChecks
+            about={s.about}
+            open={seen.lamp === "dark" || !hasLamp(s)}
+            seen={seen.outputs}
+            onChange={(outputs: Record<string, OutputSeen>) => tell(s, { ...seen, outputs })}
+          />
+        )}
+        {suspect && (
+          <Sheet>
+            <h3>Measured at the unit&apos;s plug, key on</h3>
+            <Choice
+              label={`Power (${s.about.feed ?? "feed"})`}
+              value={seen.power ?? null}
+              onChange={(power) => tell(s, { ...seen, power })}
+              options={[
+                { value: "good", label: "12 V or more" },
+                { value: "bad", label: "Less, or nothing" },
+              ]}
+            />
+            <Choice
+              label={`Ground (${s.about.ground ?? "ground"})`}
+              value={seen.ground ?? null}
+              onChange={(ground) => tell(s, { ...seen, ground })}
+              options={[
+                { value: "good", label: "Below 0.1 V" },
+                { value: "bad", label: "More" },
+              ]}
+            />
+          </Sheet>
+        )}
+        {verdict && (
+          <Verdict $pass={verdict.pass} aria-live="polite">
+            <h2>{verdict.headline}</h2>
+            <p>{verdict.reason}</p>
+            {verdict.look.length > 0 && (
+              <>
+                <h3>Look at, in this order</h3>
+                <ol>
+                  {verdict.look.map((l) => (
+                    <li key={l}>{l}</li>
+                  ))}
+                </ol>
+                {s === main && (
+                  <p>
+                    <strong>The way to the codes stays closed until the lamp is steady.</strong> Mend it, then tap what
+                    you see again.
+                  </p>
+                )}
+              </>
+            )}
+          </Verdict>
+        )}
+        {verdict && ["unit", "power-or-ground"].includes(verdict.suspect) && (
+          <CompareVehicles about={s.about} here={seen} />
+        )}
+      </section>
+    );
   };
   return (
     <>
-      <h1>Key on, engine off, no wire in. What does the lamp do?</h1>
-      <Soft>
-        Watch the lamp marked <strong>{access.lamp}</strong>. Give it ten seconds.
-      </Soft>
-      <Tiles role="group" aria-label="What the lamp does">
-        {SEEN.map((s) => (
-          <Tile key={s.value} aria-pressed={seen === s.value} onPress={() => tell(s.value, others)}>
-            <LampGlyph look={s.value} />
-            {s.label}
-            <small>{s.text}</small>
-          </Tile>
-        ))}
-      </Tiles>
-      {seen === "dark" && (
-        <Sheet>
-          <Choice
-            label="Other things that the same unit drives: fuel pump primes for two seconds, other lamps of the engine light"
-            value={others}
-            onChange={(o) => tell("dark", o)}
-            options={[
-              { value: "all", label: "They work" },
-              { value: "none", label: "All dead too" },
-              { value: "not-checked", label: "Not checked" },
-            ]}
-          />
-        </Sheet>
+      <h1>
+        {hasLamp(main)
+          ? "Key on, engine off, no wire in. What does the lamp do?"
+          : "Key on, engine off. Does the unit do anything?"}
+      </h1>
+      {unitOf(main)}
+      {rest.length > 0 && (
+        <Disclosure isExpanded={more} onExpandedChange={setMore}>
+          <Button slot="trigger" $look="quiet">
+            {more ? "Hide" : "Check"} the other units: {rest.map((s) => s.name.toLowerCase()).join(", ")}
+          </Button>
+          <DisclosurePanel>
+            <div style={{ display: "grid", gap: 20, paddingTop: 12 }}>{rest.map(unitOf)}</div>
+          </DisclosurePanel>
+        </Disclosure>
       )}
-      {verdict && (
-        <Verdict $pass={verdict.pass} aria-live="polite">
-          <h2>{verdict.headline}</h2>
-          <p>{verdict.reason}</p>
-          {verdict.look.length > 0 && (
-            <>
-              <h3>Look at, in this order</h3>
-              <ol>
-                {verdict.look.map((l) => (
-                  <li key={l}>{l}</li>
-                ))}
-              </ol>
-              <p>
-                <strong>The way to the codes stays closed until the lamp is steady.</strong> Mend it, then tap what you
-                see again.
-              </p>
-            </>
-          )}
-          {verdict.pass && (
-            <Row>
-              <LinkButton $look="primary" to={`/jobs/${job.id}/hook-up`}>
-                On to the hook-up
-              </LinkButton>
-            </Row>
-          )}
+      {passes && !hasLamp(main) && (
+        <Verdict $pass aria-live="polite">
+          <h2>The {main.unit} answers: it is alive.</h2>
+          <p>It can be asked for its codes.</p>
         </Verdict>
+      )}
+      {!hasLamp(main) && check?.seen === "dark" && (
+        <Verdict $pass={false} aria-live="polite">
+          <h2>Nothing of the {main.unit} answers.</h2>
+          <p>
+            Power and ground first: {main.about.feed ?? "its fuse"}, {main.about.ground ?? "its ground"}. Then tell what
+            works.
+          </p>
+        </Verdict>
+      )}
+      {passes && (
+        <Row>
+          <LinkButton $look="primary" to={`/jobs/${job.id}/hook-up`}>
+            On to the hook-up
+          </LinkButton>
+        </Row>
       )}
     </>
   );

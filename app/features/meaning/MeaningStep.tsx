@@ -65,7 +65,7 @@ export function MeaningStep() {
   const shared = sharedCircuits(faults);
   return (
     <>
-      <h1>{headline(meanings, last?.result?.state)}</h1>
+      <h1>{last?.readiness ? READINESS[last.readiness] : headline(meanings, last?.result?.state)}</h1>
       <SystemChoice systems={systems} value={access.system} onChange={(system) => send({ intent: "system", system })} />
       {!last ? (
         <Empty title={`No reading of the ${access.name.toLowerCase()} is recorded yet.`}>
@@ -78,6 +78,13 @@ export function MeaningStep() {
           Read {shortTime(last.startedAt)}, {pack.title}, for {vehicle.year}, engine {vehicle.engine}. A code names a
           circuit, not a part to buy: look at the plug first.
         </Soft>
+      )}
+      {last?.readiness === "not-complete" && (
+        <Sheet>
+          <h2>What completes the monitors</h2>
+          <p>{pack.proving.drive}</p>
+          <Soft>{pack.proving.readiness}</Soft>
+        </Sheet>
       )}
       {shared.map((s) => (
         <Sheet key={s.circuit}>
@@ -111,6 +118,12 @@ export function MeaningStep() {
     </>
   );
 }
+
+const READINESS = {
+  complete: "Ready: all monitors are complete.",
+  "not-complete": "Not ready: the monitors are not complete.",
+  unclear: "Readiness was not clear: watch the lamp once more.",
+};
 
 function headline(meanings: Meaning[], state: string | undefined): string {
   if (!state) return "Nothing is read yet.";
@@ -167,6 +180,18 @@ function CodeMeaning({ meaning, vehicle, certainty }: { meaning: Meaning; vehicl
               <dt>Affects</dt>
               <dd>{entry.affects}</dd>
             </dl>
+            {entry.details && (
+              <div>
+                <h3>This number stands for several faults</h3>
+                <ul>
+                  {entry.details.map((d) => (
+                    <li key={d.title}>
+                      <strong>{d.title}:</strong> {d.tell}
+                    </li>
+                  ))}
+                </ul>
+              </div>
+            )}
             <div>
               <h3>Look first</h3>
               <ol>

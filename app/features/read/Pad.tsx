@@ -1,7 +1,7 @@
 import { useEffect, useState } from "react";
 import { Button as AriaButton } from "react-aria-components/Button";
 import styled from "styled-components";
-import type { Input, Mark } from "@core/record/types";
+import type { LampInput, Mark } from "@core/record/types";
 import { Kbd } from "~/ui/bits";
 
 const Area = styled.div`
@@ -52,12 +52,16 @@ interface Key {
   keyName: string;
 }
 
-const KEYS: Record<Exclude<Input, "trace">, readonly Key[]> = {
+const KEYS: Record<Exclude<LampInput, "trace">, readonly Key[]> = {
   tap: [{ code: "Space", label: "Tap with every flash", keyName: "Space" }],
   hold: [{ code: "Space", label: "Hold while the lamp is lit", keyName: "Space" }],
   keys: [
     { code: "KeyF", kind: "s", label: "Short", keyName: "F" },
     { code: "KeyJ", kind: "l", label: "Long", keyName: "J" },
+  ],
+  press: [
+    { code: "KeyB", kind: "p", label: "Button let go", keyName: "B" },
+    { code: "Space", label: "Tap with every flash", keyName: "Space" },
   ],
 };
 
@@ -68,7 +72,7 @@ export function Pad({
   onUp,
   onUndo,
 }: {
-  input: Exclude<Input, "trace">;
+  input: Exclude<LampInput, "trace">;
   onDown: (at: number, kind?: Mark["kind"]) => void;
   onUp: (at: number) => void;
   onUndo: () => void;
@@ -91,20 +95,24 @@ export function Pad({
       const typing = (e.target as HTMLElement).closest("input, textarea, select");
       if (e.code === "KeyZ" && !typing) return onUndo();
       const key = keys.find((k) => k.code === e.code);
-      if (!key || (key.code === "Space" ? elsewhere(e) : typing)) return;
+      const own = (e.target as HTMLElement).closest("[data-pad]");
+      if (!key || (key.code === "Space" ? elsewhere(e) && !own : typing)) return;
       e.preventDefault();
+      // A key is its own pad's, whichever of the pads has the focus.
+      e.stopPropagation();
       press(key, e.timeStamp);
     };
     const onKeyUp = (e: KeyboardEvent) => {
       if (!keys.some((k) => k.code === e.code) || lit !== e.code) return;
       e.preventDefault();
+      e.stopPropagation();
       release(e.timeStamp);
     };
-    addEventListener("keydown", onKeyDown);
-    addEventListener("keyup", onKeyUp);
+    addEventListener("keydown", onKeyDown, true);
+    addEventListener("keyup", onKeyUp, true);
     return () => {
-      removeEventListener("keydown", onKeyDown);
-      removeEventListener("keyup", onKeyUp);
+      removeEventListener("keydown", onKeyDown, true);
+      removeEventListener("keyup", onKeyUp, true);
     };
   });
   return (
@@ -113,6 +121,7 @@ export function Pad({
         <Big
           key={key.code}
           autoFocus={i === 0}
+          data-pad
           data-lit={lit === key.code || undefined}
           onPressStart={() => press(key, performance.now())}
           onPressEnd={() => release(performance.now())}

@@ -8,18 +8,23 @@ import { traceOf } from "@core/record/evidence";
 import { wasCleared } from "@core/record/readings";
 import { writeTrace } from "@core/lamp/trace";
 import type { Dialect } from "@core/flash/dialect";
-import type { Input, Reading } from "@core/record/types";
+import type { LampInput } from "@core/record/types";
 import { changeJob } from "~/store/db";
 import { shortTime } from "~/store/format";
 import type { JobData } from "~/store/job-data";
 import { saveFile } from "~/store/save-file";
 import { useJob, useJobAction } from "~/store/use-job";
 import { Button, LinkButton } from "~/ui/Button";
-import { Choice } from "~/ui/Choice";
 import { ConfirmButton } from "~/ui/ConfirmButton";
 import { Empty, Kbd, Mono, Row, Sheet, Soft } from "~/ui/bits";
 import { SystemChoice } from "~/ui/SystemChoice";
 import { CodeCards } from "./CodeCards";
+import { DashText } from "./DashText";
+import { ModuleWalk } from "./ModuleWalk";
+import { PressRows } from "./PressRows";
+import { ReadinessWatch } from "./ReadinessWatch";
+import { RunChoice } from "./RunChoice";
+import { SerialData } from "./SerialData";
 import { Pad } from "./Pad";
 import { saySoFar, seenTwice } from "./sentence";
 import { Strip } from "./Strip";
@@ -62,16 +67,18 @@ const Dock = styled.div`
   background: linear-gradient(transparent, var(--paper) 14px);
 `;
 
-const INPUTS: readonly { id: Input; label: string }[] = [
+const INPUTS: readonly { id: LampInput; label: string }[] = [
   { id: "tap", label: "Tap" },
   { id: "keys", label: "Two keys" },
   { id: "hold", label: "Hold" },
   { id: "trace", label: "Trace file" },
+  { id: "press", label: "Button and flashes" },
 ];
 
 /** Long and short cannot be told by taps alone. */
-function inputsFor(style: string): readonly { id: Input; label: string }[] {
-  return INPUTS.filter((i) => (style === "long-short" ? i.id !== "tap" : i.id !== "keys"));
+function inputsFor({ advance, digits }: Dialect): readonly { id: LampInput; label: string }[] {
+  const never = advance === "button" ? ["tap", "keys", "hold", "trace"] : digits.style === "long-short" ? ["tap", "press"] : ["keys", "press"]; // prettier-ignore
+  return INPUTS.filter((i) => !never.includes(i.id));
 }
 
 export function ReadStep() {
@@ -87,21 +94,33 @@ export function ReadStep() {
         </LinkButton>
       </Empty>
     );
-  return <Watch key={access.system} data={data} />;
+  const { tells } = access.way;
+  switch (tells.kind) {
+    case "lamp":
+      return access.dialect && <Watch key={access.system} data={data} dialect={access.dialect} />;
+    case "text":
+      return <DashText key={access.way.id} data={data} tells={tells} />;
+    case "modules":
+      return <ModuleWalk key={access.way.id} data={data} tells={tells} />;
+    case "readiness":
+      return <ReadinessWatch key={access.way.id} data={data} tells={tells} />;
+    case "serial":
+      return <SerialData key={access.way.id} data={data} tells={tells} />;
+  }
 }
 
 /** Watches one lamp: marks come in, the strip and the codes follow. */
-function Watch({ data }: { data: JobData }) {
+function Watch({ data, dialect }: { data: JobData; dialect: Dialect }) {
   const { job, access, systems } = data;
   const { send } = useJobAction();
-  const [session] = useState(() => new ReadingSession(data));
+  const [session] = useState(() => new ReadingSession(data, dialect));
   useEffect(() => session.run(), [session]);
   const phase = useSession(session, (s) => s.phase);
   const run = useSession(session, (s) => s.reading.run);
   const some = useSession(session, (s) => s.reading.marks.length > 0);
   return (
     <>
-      <Said session={session} dialect={access.dialect} />
+      <Said session={session} dialect={dialect} />
       {phase === "ready" && (
         <SystemChoice
           systems={systems}
@@ -112,15 +131,20 @@ function Watch({ data }: { data: JobData }) {
       {wasCleared(job, access.system) && <RunChoice value={run} onChange={session.setRun} />}
       {phase === "interrupted" && <Interrupted session={session} />}
       <Codes session={session} />
-      {some && (
+      {some && dialect.advance === "button" && (
         <Sheet>
-          <SessionStrip session={session} dialect={access.dialect} />
+          <PressRows session={session} />
+        </Sheet>
+      )}
+      {some && dialect.advance === "self" && (
+        <Sheet>
+          <SessionStrip session={session} dialect={dialect} />
         </Sheet>
       )}
       {phase === "ready" || phase === "watching" ? (
         <Dock>
           <Actions session={session} data={data} />
-          <Inputs session={session} dialect={access.dialect} locked={some} />
+          <Inputs session={session} dialect={dialect} locked={some} />
         </Dock>
       ) : (
         <Actions session={session} data={data} />
@@ -149,7 +173,13 @@ function Interrupted({ session }: { session: ReadingSession }) {
 
 function Said({ session, dialect }: { session: ReadingSession; dialect: Dialect }) {
   const { decoded, reading, phase } = useSession(session, (s) => s);
-  const { headline, next } = saySoFar(decoded, dialect, reading.input, reading.marks.length, phase === "watching");
+  const { headline, next } = saySoFar(
+    decoded,
+    dialect,
+    reading.input as LampInput,
+    reading.marks.length,
+    phase === "watching",
+  );
   return useMemo(
     () => (
       <>
@@ -175,11 +205,11 @@ function SessionStrip({ session, dialect }: { session: ReadingSession; dialect: 
 }
 
 function Inputs({ session, dialect, locked }: { session: ReadingSession; dialect: Dialect; locked: boolean }) {
-  const input = useSession(session, (s) => s.reading.input);
+  const input = useSession(session, (s) => s.reading.input) as LampInput;
   return (
-    <Tabs selectedKey={input} onSelectionChange={(k) => session.setInput(k as Input)}>
+    <Tabs selectedKey={input} onSelectionChange={(k) => session.setInput(k as LampInput)}>
       <InputTabs aria-label="How you watch">
-        {inputsFor(dialect.digits.style).map((i) => (
+        {inputsFor(dialect).map((i) => (
           <InputTab key={i.id} id={i.id} isDisabled={locked && i.id !== input}>
             {i.label}
           </InputTab>
@@ -273,21 +303,6 @@ function Actions({ session, data: { job, access } }: { session: ReadingSession; 
           ))}
       </Row>
     </>
-  );
-}
-
-function RunChoice({ value, onChange }: { value: Reading["run"]; onChange: (run: Reading["run"]) => void }) {
-  return (
-    <Choice
-      label="Since the clear the vehicle was"
-      value={value === "before" ? "key-on" : value}
-      onChange={onChange}
-      options={[
-        { value: "key-on", label: "Only switched on" },
-        { value: "idle", label: "Idled" },
-        { value: "drive", label: "Driven" },
-      ]}
-    />
   );
 }
 

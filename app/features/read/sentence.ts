@@ -1,14 +1,15 @@
 import type { Decoded } from "@core/flash/decode";
 import type { Dialect } from "@core/flash/dialect";
-import type { Input } from "@core/record/types";
+import type { LampInput } from "@core/record/types";
 
 const WORDS = ["No", "One", "Two", "Three", "Four", "Five", "Six", "Seven", "Eight", "Nine"];
 
-const START: Record<Input, string> = {
+const START: Record<LampInput, string> = {
   tap: "Tap with every flash.",
   keys: "Short or long: one key each.",
   hold: "Hold while the lamp is lit.",
   trace: "Bring a trace of the lamp.",
+  press: "Let the button go, then tap with every flash.",
 };
 
 /** Was every code of a whole list seen in two rounds? Then more watching tells nothing new. */
@@ -26,7 +27,7 @@ export function listOf(codes: readonly string[]): string {
 export function saySoFar(
   d: Decoded | null,
   dialect: Dialect,
-  input: Input,
+  input: LampInput,
   marks: number,
   watching: boolean,
 ): { headline: string; next: string } {

@@ -1,4 +1,5 @@
 import type { Decoded } from "@core/flash/decode";
+import type { Dialect } from "@core/flash/dialect";
 import { entriesFor } from "@core/pack/scope";
 import { editMarks, type MarkEdit } from "@core/record/edit";
 import { evidenceOf } from "@core/record/evidence";
@@ -39,9 +40,13 @@ export class ReadingSession {
   private decoding = false;
   private again = false;
 
-  constructor(private data: JobData) {
+  constructor(
+    private data: JobData,
+    private dialect: Dialect,
+  ) {
     const { readings, access } = data;
-    const usual: Input = access.dialect.digits.style === "long-short" ? "hold" : "tap";
+    const usual: Input =
+      dialect.advance === "button" ? "press" : dialect.digits.style === "long-short" ? "hold" : "tap";
     // An empty one holds nothing to go on with.
     const stored = readings.findLast((r) => !r.recordedAt && r.system === access.system && r.marks.length > 0);
     this.state = {
@@ -173,7 +178,7 @@ export class ReadingSession {
       vehicle: vehicle.id,
       system: access.system,
       way: access.way.id,
-      dialect: access.dialect.id,
+      dialect: this.dialect.id,
       input,
       run: wasCleared(job, access.system) ? "key-on" : "before",
       startedAt: NOT_STARTED,
@@ -211,7 +216,7 @@ export class ReadingSession {
   private ask(reading: Reading, until: number): Promise<Decoded> {
     const { access, pack, vehicle } = this.data;
     const table = entriesFor(pack, vehicle, access.system).map((e) => e.code);
-    return flashWorker().decode(access.dialect, evidenceOf(reading, until, access.dialect.rest), table);
+    return flashWorker().decode(this.dialect, evidenceOf(reading, until, this.dialect.rest), table);
   }
 
   /** Decodes the newest state; one at a time, so that a slow answer never queues up others. */

@@ -3,13 +3,15 @@ import styled from "styled-components";
 import type { Pack } from "@core/pack/pack";
 import { systemsOf } from "@core/pack/scope";
 import type { Vehicle } from "@core/record/types";
-import { act, lampOf, type Simulated, type SimulatedAction } from "@core/simulated/vehicle";
+import { displayOf, lampOf, outputsOf } from "@core/simulated/answers";
+import { READER_BUTTON, UNIT_BUTTON, type Simulated, type SimulatedAction } from "@core/simulated/state";
+import { act } from "@core/simulated/vehicle";
 import { writeValue } from "~/store/db";
 import { Button } from "~/ui/Button";
 import { Choice } from "~/ui/Choice";
-import { Caution, Plate, Row, Sheet, Soft, Stack } from "~/ui/bits";
-import { ConnectorView } from "~/ui/connector/ConnectorView";
+import { Caution, Plate, Row, Sheet, Soft } from "~/ui/bits";
 import { middle, mono } from "~/ui/theme";
+import { Joined } from "./Joined";
 import { useLamp } from "./use-lamp";
 
 const Page = styled.main`
@@ -21,7 +23,7 @@ const Page = styled.main`
   ${middle} {
     grid-template-columns: 1fr 1fr;
     > header,
-    > :nth-child(2) {
+    > [data-wide] {
       grid-column: 1 / -1;
     }
   }
@@ -59,9 +61,23 @@ const Lamp = styled.div`
   }
 `;
 
+const Display = styled.output`
+  ${mono}
+  align-self: center;
+  min-width: 6.5ch;
+  padding: 10px 16px;
+  border: 2px solid #3a4a53;
+  border-radius: 8px;
+  background: #06090b;
+  color: #dfe8ea;
+  font-size: 1.7rem;
+  font-weight: 700;
+  text-align: center;
+`;
+
 /**
- * A vehicle to try things on: a key, connectors and a wire, lamps, fuse, battery and road. It tells nothing but what a
- * real one would tell.
+ * A vehicle to try things on: key, engine, connectors, wire and reader, buttons, lamps, display, fuse, battery and road. It tells
+ * nothing but what a real one would tell.
  */
 export function SimulatedVehicle({
   vehicle,
@@ -75,32 +91,61 @@ export function SimulatedVehicle({
   state: Simulated;
 }) {
   const [v, setV] = useState(first);
-  const [connectorId, setConnector] = useState(pack.connectors[0].id);
-  const [end, setEnd] = useState<string | null>(null);
-  const [driving, setDriving] = useState(false);
+  const [now, setNow] = useState(0);
+  /** Buttons that stay down although the hand is elsewhere: two are held while the key is turned. */
+  const [latched, setLatched] = useState<string[]>([]);
+  const [busy, setBusy] = useState<"drive" | "warm-up" | null>(null);
   const systems = useMemo(() => systemsOf(pack, vehicle), [pack, vehicle]);
-  const connector = pack.connectors.find((c) => c.id === connectorId) ?? pack.connectors[0];
-  const doIt = (action: SimulatedAction) => setV((s) => act(s, action, pack, Date.now()));
+  const doIt = (action: SimulatedAction) => setV((s) => act(s, action, pack, vehicle, Date.now()));
+  const latch = (button: string) => {
+    const on = latched.includes(button);
+    setLatched(on ? latched.filter((b) => b !== button) : [...latched, button]);
+    doIt({ do: on ? "up" : "down", button });
+  };
   useEffect(() => {
     void writeValue(`simulated/${vehicle.id}`, v);
   }, [v, vehicle.id]);
   useEffect(() => {
-    if (!driving) return;
+    // A unit that was wiped over its serial line has forgotten here as well.
+    const channel = new BroadcastChannel(`simulated/${vehicle.id}`);
+    channel.onmessage = (e: MessageEvent<Simulated["memory"]>) => setV((s) => ({ ...s, memory: e.data }));
+    return () => channel.close();
+  }, [vehicle.id]);
+  useEffect(() => {
+    const timer = setInterval(() => setNow(Date.now()), 250);
+    return () => clearInterval(timer);
+  }, []);
+  useEffect(() => {
+    if (!busy) return;
     const timer = setTimeout(() => {
-      doIt({ do: "drive" });
-      setDriving(false);
+      setV((s) => act(s, { do: busy }, pack, vehicle, Date.now()));
+      setBusy(null);
     }, 4000);
     return () => clearTimeout(timer);
-  });
-  const touch = (cavity: string) => {
-    if (v.wire) return;
-    if (end === null) setEnd(cavity);
-    else {
-      doIt({ do: "wire", wire: { connector: connector.id, from: end, to: cavity } });
-      setEnd(null);
-    }
-  };
-  const here = v.wire?.connector === connector.id ? v.wire : null;
+  }, [busy, pack, vehicle]);
+  // One lamp may serve several systems: it shows whatever one of them makes it do.
+  const lamps = useMemo(() => {
+    const shown = systems.filter((s) => s.way.tells.kind !== "text");
+    return [...new Set(shown.map((s) => s.lamp))].map((lamp) => ({
+      lamp,
+      systems: shown.filter((s) => s.lamp === lamp).map((s) => s.system),
+    }));
+  }, [systems]);
+  const buttons = [
+    ...new Set(
+      systems.flatMap(({ way }) => [
+        ...(way.ask.kind === "buttons" ? way.ask.buttons : []),
+        ...(way.tells.kind === "modules" ? [way.tells.nextSubmode, way.tells.nextModule] : []),
+      ]),
+    ),
+  ];
+  const held = systems.some((s) => s.way.ask.kind === "buttons");
+  const press = systems.some((s) => s.way.ask.kind === "unit-button") ? UNIT_BUTTON : systems.some((s) => s.way.ask.kind === "reader") ? READER_BUTTON : null; // prettier-ignore
+  const runs = systems.some((s) => s.way.engine === "running");
+  const tells = systems.find((s) => s.way.tells.kind === "lamp" && s.way.tells.act)?.way.tells;
+  const toAct = tells?.kind === "lamp" ? tells.act : undefined;
+  const shows = systems.some((s) => s.way.tells.kind === "text" || s.way.tells.kind === "modules");
+  const outputs = outputsOf(v, pack, vehicle, now);
   return (
     <Page id="work">
       <header>
@@ -112,27 +157,39 @@ export function SimulatedVehicle({
           Stands in for the real thing: it does what its key, wire and fuses make it do, and tells nothing else.
         </Soft>
       </header>
-      <Dash aria-label="Instruments">
-        {systems.map((s) => (
-          <OneLamp key={s.system} v={v} pack={pack} vehicle={vehicle} system={s.system} label={s.lamp} />
+      <Dash aria-label="Instruments" data-wide>
+        {lamps.map(({ lamp, systems: of }) => (
+          <OneLamp key={lamp} v={v} pack={pack} vehicle={vehicle} systems={of} label={lamp} />
         ))}
+        {shows && (
+          <Display aria-label="Display">
+            {displayOf(v, pack, vehicle, now) ?? (v.key === "off" ? "" : "84 213")}
+          </Display>
+        )}
       </Dash>
       <Sheet>
         <Choice
           label="Key"
           value={v.key}
-          isDisabled={driving}
+          isDisabled={busy !== null}
           onChange={(to) => doIt({ do: "key", to })}
           options={[
             { value: "off", label: "Off" },
             { value: "on", label: "On, engine off" },
+            { value: "run", label: "Engine runs" },
           ]}
         />
         <Row>
-          <Button isDisabled={driving || Boolean(v.wire)} onPress={() => setDriving(true)}>
-            {driving ? "Driving …" : "Drive for twenty minutes"}
+          <Button isDisabled={busy !== null || Boolean(v.wire)} onPress={() => setBusy("drive")}>
+            {busy === "drive" ? "Driving …" : "Drive for twenty minutes"}
           </Button>
-          {v.wire && <Soft>Not with a wire in the connector.</Soft>}
+          {runs && (
+            <Button isDisabled={busy !== null} onPress={() => setBusy("warm-up")}>
+              {busy === "warm-up" ? "Warming up …" : v.warm ? "The engine is warm" : "Let it warm up"}
+            </Button>
+          )}
+          {toAct && v.key === "run" && <Button onPress={() => doIt({ do: "act" })}>Wheel, brake, throttle</Button>}
+          {v.wire && <Soft>No drive with a wire in the connector.</Soft>}
         </Row>
       </Sheet>
       <Sheet>
@@ -153,48 +210,56 @@ export function SimulatedVehicle({
         {v.batteryOffAt !== null && <Since at={v.batteryOffAt} what="The battery is off" />}
         {v.blown && <Caution>There was a spark at the connector, and all is dark.</Caution>}
       </Sheet>
-      <Sheet style={{ gridColumn: "1 / -1" }}>
-        <h2>Wire</h2>
-        {pack.connectors.length > 1 && (
-          <Choice
-            label="Connector"
-            value={connector.id}
-            onChange={(id) => (setConnector(id), setEnd(null))}
-            options={pack.connectors.map((c) => ({ value: c.id, label: `${c.colour}, ${c.cavities.length} cavities` }))}
-          />
-        )}
-        <Stack>
-          <ConnectorView
-            connector={connector}
-            side="socket"
-            wire={here ? [here.from, here.to] : null}
-            bare
-            onCavity={touch}
-          />
-          <Row role="group" aria-label="Cavities">
-            {connector.cavities.map((c) => (
-              <Button key={c.id} isDisabled={Boolean(v.wire)} aria-pressed={end === c.id} onPress={() => touch(c.id)}>
-                {c.id}
-              </Button>
+      {outputs.length > 0 && (
+        <Sheet>
+          <h2>Heard and seen at key-on</h2>
+          <ul>
+            {outputs.map((o) => (
+              <li key={o.id}>
+                {o.name}:{" "}
+                {v.key !== "off" && !v.blown && v.fuseOutAt === null && v.batteryOffAt === null
+                  ? o.works
+                    ? o.expect
+                    : "done"
+                  : "nothing"}
+              </li>
             ))}
-            <Button
-              $look="quiet"
-              isDisabled={!v.wire && !end}
-              onPress={() => (setEnd(null), doIt({ do: "wire", wire: null }))}
-            >
-              Pull the wire out
-            </Button>
+          </ul>
+        </Sheet>
+      )}
+      {(buttons.length > 0 || press) && (
+        <Sheet>
+          <h2>Buttons</h2>
+          <Row>
+            {buttons.map((b) =>
+              held && (!v.dash || latched.includes(b)) ? (
+                <Button key={b} aria-pressed={latched.includes(b)} onPress={() => latch(b)}>
+                  {latched.includes(b) ? `Let ${b} go` : `Hold ${b}`}
+                </Button>
+              ) : (
+                <Held key={b} name={b} doIt={doIt} />
+              ),
+            )}
+            {press && <Held name={press} doIt={doIt} />}
           </Row>
           <Soft aria-live="polite">
-            {v.wire
-              ? `The wire joins ${v.wire.from} and ${v.wire.to}.`
-              : end
-                ? `One end is in ${end}. Pick the other cavity.`
-                : "No wire is in. Pick two cavities."}
+            {Object.entries(v.down)
+              .map(([b, at]) => `${b} is held for ${Math.max(0, Math.floor((now - at) / 1000))} s.`)
+              .join(" ")}
           </Soft>
-        </Stack>
-      </Sheet>
+        </Sheet>
+      )}
+      {pack.connectors.length > 0 && <Joined v={v} pack={pack} systems={systems} doIt={doIt} />}
     </Page>
+  );
+}
+
+/** A button that is held as long as the hand is on it. */
+function Held({ name, doIt }: { name: string; doIt: (action: SimulatedAction) => void }) {
+  return (
+    <Button onPressStart={() => doIt({ do: "down", button: name })} onPressEnd={() => doIt({ do: "up", button: name })}>
+      {name}
+    </Button>
   );
 }
 
@@ -202,19 +267,27 @@ function OneLamp({
   v,
   pack,
   vehicle,
-  system,
+  systems,
   label,
 }: {
   v: Simulated;
   pack: Pack;
   vehicle: Vehicle;
-  system: string;
+  systems: string[];
   label: string;
 }) {
-  const lamp = useMemo(() => lampOf(v, pack, vehicle, system), [v, pack, vehicle, system]);
+  const lamp = useMemo(() => {
+    const all = systems.map((s) => lampOf(v, pack, vehicle, s));
+    return (
+      all.find((l) => l.kind === "show" || l.kind === "run") ??
+      all.find((l) => l.kind === "blinks") ??
+      all.find((l) => l.kind === "lit") ??
+      all[0]
+    );
+  }, [v, pack, vehicle, systems]);
   const lit = useLamp(lamp);
   return (
-    <Lamp data-lit={lit ? "yes" : "no"} data-system={system} role="img" aria-label={`${label} lamp`}>
+    <Lamp data-lit={lit ? "yes" : "no"} data-system={systems[0]} role="img" aria-label={`${label} lamp`}>
       <i />
       {label}
     </Lamp>

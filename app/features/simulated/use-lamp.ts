@@ -1,28 +1,23 @@
 import { useEffect, useState } from "react";
-import { flashesOf, seeded } from "@core/flash/encode";
-import type { LampNow } from "@core/simulated/vehicle";
+import { flashesNow } from "@core/simulated/answers";
+import type { LampNow } from "@core/simulated/state";
 
-/** Is the lamp lit at this moment? Plays a show in real time, edge by edge, from the time it began. */
+/** Is the lamp lit at this moment? Plays what it does in real time, flash by flash, from the time it began. */
 export function useLamp(lamp: LampNow): boolean {
-  const resting = lamp.kind === "lit" || (lamp.kind === "show" && lamp.dialect.rest === "lit");
   const [away, setAway] = useState<LampNow | null>(null);
   useEffect(() => {
-    if (lamp.kind !== "show") return;
-    const flashes = flashesOf(
-      lamp.dialect,
-      { stored: lamp.faults, live: lamp.faults },
-      { speed: lamp.speed, jitter: 0.02, random: seeded(Math.round(lamp.since)) },
-    );
+    const { since, flashes } = flashesNow(lamp);
+    const coming = flashes[Symbol.iterator]();
     let timer: ReturnType<typeof setTimeout>;
     const at = (ms: number, then: () => void) => {
-      timer = setTimeout(then, Math.max(0, lamp.since + ms - Date.now()));
+      timer = setTimeout(then, Math.max(0, since + ms - Date.now()));
     };
     const play = () => {
-      const next = flashes.next();
+      const next = coming.next();
       if (next.done) return;
       const { start, end } = next.value;
       // What lies behind already (the page was opened late) is skipped, not shown in a burst.
-      if (lamp.since + end < Date.now()) return play();
+      if (since + end < Date.now()) return play();
       at(start, () => {
         setAway(lamp);
         if (!Number.isFinite(end)) return;
@@ -38,5 +33,5 @@ export function useLamp(lamp: LampNow): boolean {
       setAway(null);
     };
   }, [lamp]);
-  return (away === lamp) !== resting;
+  return (away === lamp) !== flashesNow(lamp).lit;
 }

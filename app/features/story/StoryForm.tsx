@@ -63,10 +63,10 @@ export function StoryForm() {
   const [changed, setChanged] = useState({ text: "", codes: "" });
   const { send, busy } = useJobAction();
   const { speed } = useSettings();
-  const [story, setStory] = useState<Story>({ ...job.story, lamp: job.story.lamp || systems[0].lamp });
+  const [story, setStory] = useState<Story>({ ...job.story, lamp: job.story.lamp || systems[0].about.lamp });
   const [handOver, setHandOver] = useState(job.handOver);
   const set = (part: Partial<Story>) => setStory((s) => ({ ...s, ...part }));
-  const lamps = [...new Set(systems.map((s) => s.lamp))];
+  const lamps = [...new Set(systems.map((s) => s.about.lamp))];
   const [slow, fast] = speed === "mph" ? ["30 mph", "55 mph"] : ["50 km/h", "90 km/h"];
   return (
     <form

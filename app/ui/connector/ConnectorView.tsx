@@ -1,16 +1,18 @@
-import { useId } from "react";
+import { useId, useRef, useState } from "react";
 import styled from "styled-components";
 import type { Cavity, Connector } from "@core/pack/pack";
 import { isForbidden } from "@core/procedure/bridge";
 import { hidden, mono } from "../theme";
+import { outline, place, SIZE, type Side } from "./outline";
 
-export type Side = "socket" | "wire";
+export type { Side };
 
 const Svg = styled.svg`
   display: block;
   width: 100%;
   max-width: 620px;
   height: auto;
+  touch-action: pan-y;
   text {
     ${mono}
     font-weight: 700;
@@ -18,14 +20,14 @@ const Svg = styled.svg`
     text-anchor: middle;
     dominant-baseline: central;
     fill: var(--ink);
+    user-select: none;
+    -webkit-user-select: none;
   }
 `;
 
 const List = styled.ul`
   ${hidden}
 `;
-
-const SIZE = 46;
 
 const ROLE_WORDS: Record<Cavity["role"], string> = {
   ground: "ground",
@@ -36,40 +38,75 @@ const ROLE_WORDS: Record<Cavity["role"], string> = {
   empty: "empty",
 };
 
-/** Where a cavity is drawn: data gives the socket face; the wire side is its mirror image. */
-function place(connector: Connector, cavity: Cavity, side: Side): [number, number] {
-  const [x, y] = cavity.at;
-  return side === "socket" ? [x, y] : [connector.size[0] - x, y];
-}
-
 /** A connector drawn from pack data: shape, notch, cavities, the forbidden ones hatched, and a wire between two. */
 export function ConnectorView({
   connector,
   side,
   wire,
+  leads,
   bare = false,
+  zoom = 1,
   onCavity,
+  onWire,
 }: {
   connector: Connector;
   side: Side;
   wire?: readonly [string, string] | null;
+  /** Ends of leads, by cavity. */
+  leads?: Readonly<Record<string, string>>;
   /** Shows only what the eye sees on the vehicle: no roles, nothing hatched. */
   bare?: boolean;
+  zoom?: number;
   /** Makes the cavities answer to a touch (keys get buttons beside the drawing). */
   onCavity?: (id: string) => void;
+  /** A wire was dragged from one cavity to another. */
+  onWire?: (from: string, to: string) => void;
 }) {
   const id = useId();
+  const svg = useRef<SVGSVGElement>(null);
+  const [drag, setDrag] = useState<{ from: string; at: [number, number] } | null>(null);
   const [w, h] = connector.size;
   const [pad, top] = [24, 50];
-  const ends = wire?.map((c) => connector.cavities.find((x) => x.id === c)).filter((c) => c !== undefined) ?? [];
+  const find = (name: string) => connector.cavities.find((x) => x.id === name);
+  const ends = wire?.map(find).filter((c) => c !== undefined) ?? [];
+  const toDrawing = (e: React.PointerEvent): [number, number] => {
+    const box = svg.current!.getBoundingClientRect();
+    const scale = (w + 2 * pad) / box.width;
+    return [(e.clientX - box.left) * scale - pad, (e.clientY - box.top) * scale - top];
+  };
+  const under = ([x, y]: [number, number]): string | null => {
+    const hit = connector.cavities.find((c) => {
+      const [cx, cy] = place(connector, c, side);
+      return Math.abs(cx - x) < SIZE * 0.7 && Math.abs(cy - y) < SIZE * 0.7;
+    });
+    return hit?.id ?? null;
+  };
+  // One string: a title takes no other children.
+  const says = `${connector.name}, ${side === "socket" ? "looking into the socket" : "from the wire side"}, notch ${connector.notch}${ends.length === 2 ? `, wire from ${ends[0].id} to ${ends[1].id}` : ""}`;
+  const from = drag ? find(drag.from) : undefined;
   return (
-    <figure>
-      <Svg viewBox={`${-pad} ${-top} ${w + 2 * pad} ${h + top + pad}`} role="img" aria-labelledby={`${id}-title`}>
-        <title id={`${id}-title`}>
-          {connector.name}, {side === "socket" ? "looking into the socket" : "from the wire side"}, notch{" "}
-          {connector.notch}
-          {ends.length === 2 ? `, wire from ${ends[0].id} to ${ends[1].id}` : ""}
-        </title>
+    <figure style={zoom > 1 ? { overflow: "auto" } : undefined}>
+      <Svg
+        ref={svg}
+        viewBox={`${-pad} ${-top} ${w + 2 * pad} ${h + top + pad}`}
+        role="img"
+        aria-labelledby={`${id}-title`}
+        style={{
+          ...(zoom > 1 ? { width: `${zoom * 100}%` } : {}),
+          // A small plug is not blown up to the width of a large one.
+          maxWidth: `${zoom * Math.min(620, (w + 2 * pad) * 1.25)}px`,
+          ...(onWire ? { touchAction: "none" } : {}),
+        }}
+        onPointerMove={(e) => drag && setDrag({ ...drag, at: toDrawing(e) })}
+        onPointerUp={(e) => {
+          if (!drag) return;
+          const to = under(toDrawing(e));
+          if (to && to !== drag.from) onWire?.(drag.from, to);
+          setDrag(null);
+        }}
+        onPointerCancel={() => setDrag(null)}
+      >
+        <title id={`${id}-title`}>{says}</title>
         <defs>
           <pattern
             id={`${id}-hatch`}
@@ -92,9 +129,20 @@ export function ConnectorView({
         {connector.cavities.map((c) => {
           const [x, y] = place(connector, c, side);
           const forbidden = !bare && isForbidden(connector, c.id);
-          const joined = wire?.includes(c.id);
+          const joined = wire?.includes(c.id) || drag?.from === c.id;
+          const lead = leads?.[c.id];
           return (
-            <g key={c.id} onPointerDown={onCavity && (() => onCavity(c.id))} style={onCavity && { cursor: "pointer" }}>
+            <g
+              key={c.id}
+              data-cavity={c.id}
+              onPointerDown={(e) => {
+                onCavity?.(c.id);
+                if (!onWire) return;
+                svg.current?.setPointerCapture(e.pointerId);
+                setDrag({ from: c.id, at: toDrawing(e) });
+              }}
+              style={onCavity || onWire ? { cursor: "pointer" } : undefined}
+            >
               <rect
                 x={x - SIZE / 2}
                 y={y - SIZE / 2}
@@ -102,19 +150,43 @@ export function ConnectorView({
                 height={SIZE}
                 rx="8"
                 fill={forbidden ? `url(#${id}-hatch)` : "var(--paper)"}
-                stroke={joined ? "var(--petrol)" : "var(--ink)"}
-                strokeWidth={joined ? 4 : 2}
+                stroke={joined || lead ? "var(--petrol)" : "var(--ink)"}
+                strokeWidth={joined || lead ? 4 : 2}
                 strokeDasharray={!bare && c.role === "empty" ? "5 5" : undefined}
               />
               {forbidden && <circle cx={x} cy={y} r="15" fill="var(--sheet)" />}
-              <text x={x} y={y + 1} style={forbidden ? { fill: "var(--danger)" } : undefined}>
+              <text
+                x={x}
+                y={y + 1}
+                style={{
+                  ...(forbidden ? { fill: "var(--danger)" } : {}),
+                  ...(c.id.length > 2 ? { fontSize: "15px" } : {}),
+                }}
+              >
                 {c.id}
               </text>
+              {lead && (
+                <text x={x} y={y + SIZE / 2 + 12} style={{ fontSize: "13px", fill: "var(--petrol)" }}>
+                  {lead}
+                </text>
+              )}
             </g>
           );
         })}
         {ends.length === 2 && (
           <WireBetween from={place(connector, ends[0], side)} to={place(connector, ends[1], side)} />
+        )}
+        {drag && from && (
+          <line
+            x1={place(connector, from, side)[0]}
+            y1={place(connector, from, side)[1]}
+            x2={drag.at[0]}
+            y2={drag.at[1]}
+            stroke="var(--petrol)"
+            strokeWidth="7"
+            strokeLinecap="round"
+            pointerEvents="none"
+          />
         )}
       </Svg>
       <List aria-label={`Cavities of the ${connector.name}`}>
@@ -123,6 +195,7 @@ export function ConnectorView({
             {c.id}
             {!bare && `: ${ROLE_WORDS[c.role]}`}
             {c.wire ? `, ${c.wire} wire` : ""}
+            {leads?.[c.id] ? `, ${leads[c.id]} lead` : ""}
           </li>
         ))}
       </List>
@@ -150,17 +223,4 @@ function WireBetween({ from, to }: { from: [number, number]; to: [number, number
       <circle cx={endX} cy={endY} r="5" fill="var(--petrol)" />
     </g>
   );
-}
-
-/** The shell with its notch; a notch at the side moves over when seen from behind. */
-function outline({ size: [w, h], shape, notch }: Connector, side: Side): string {
-  const r = shape === "round-ended" ? h / 2 : 16;
-  const [n, d] = [40, 16];
-  const flipped =
-    side === "wire" ? { left: "right", right: "left", top: "top", bottom: "bottom", none: "none" }[notch] : notch;
-  const top = flipped === "top" ? `H ${w / 2 - n} v ${-d} h ${2 * n} v ${d}` : "";
-  const right = flipped === "right" ? `V ${h / 2 - n / 2} h ${d} v ${n} h ${-d}` : "";
-  const bottom = flipped === "bottom" ? `H ${w / 2 + n} v ${d} h ${-2 * n} v ${-d}` : "";
-  const left = flipped === "left" ? `V ${h / 2 + n / 2} h ${-d} v ${-n} h ${d}` : "";
-  return `M ${r} 0 ${top} H ${w - r} A ${r} ${r} 0 0 1 ${w} ${r} ${right} V ${h - r} A ${r} ${r} 0 0 1 ${w - r} ${h} ${bottom} H ${r} A ${r} ${r} 0 0 1 0 ${h - r} ${left} V ${r} A ${r} ${r} 0 0 1 ${r} 0 Z`;
 }

@@ -1,0 +1,61 @@
+import { useNavigate, useRevalidator } from "react-router";
+import { note, stepDone } from "@core/record/job";
+import { resultOf, wasCleared } from "@core/record/readings";
+import { RECORD_VERSION, type Input, type Reading, type SystemList } from "@core/record/types";
+import { changeJob, newId, write } from "~/store/db";
+import type { JobData } from "~/store/job-data";
+
+/** Stores a reading of lists that were typed, sent or told, one a system, and goes on to what they mean. */
+export function useRecordLists(
+  data: JobData,
+): (what: {
+  input: Input;
+  run: Reading["run"];
+  lists: Record<string, SystemList>;
+  readiness?: Reading["readiness"];
+  says: string;
+}) => Promise<void> {
+  const { job, vehicle, access } = data;
+  const navigate = useNavigate();
+  const revalidator = useRevalidator();
+  return async ({ input, run, lists, readiness, says }) => {
+    const now = new Date().toISOString();
+    const own = lists[access.system] ?? Object.values(lists)[0];
+    const reading: Reading = {
+      version: RECORD_VERSION,
+      kind: "reading",
+      id: newId(),
+      job: job.id,
+      vehicle: vehicle.id,
+      system: access.system,
+      way: access.way.id,
+      dialect: "",
+      input,
+      run,
+      startedAt: now,
+      marks: [],
+      pauses: [],
+      until: 0,
+      result: own ? resultOf(own) : null,
+      ...(Object.keys(lists).length ? { lists } : {}),
+      ...(readiness ? { readiness } : {}),
+      recordedAt: now,
+    };
+    await write(reading);
+    await changeJob(job.id, (j) => stepDone(note(j, "read", says, now), "read"));
+    await revalidator.revalidate();
+    await navigate(`/jobs/${job.id}/${wasCleared(job, access.system) ? "prove" : "meaning"}`);
+  };
+}
+
+/** The lists in one line of the notebook. */
+export function sayLists(lists: Record<string, SystemList>, nameOf: (system: string) => string): string {
+  return `Read ${Object.entries(lists)
+    .map(([system, l]) => {
+      const name = nameOf(system).toLowerCase();
+      if (l.state === "none") return `${name}: nothing stored`;
+      const unclear = l.unclear.length ? `, not clear: ${l.unclear.join(", ")}` : "";
+      return `${name}: ${l.codes.join(", ") || "no code"}${unclear}`;
+    })
+    .join("; ")}.`;
+}

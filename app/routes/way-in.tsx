@@ -1,0 +1,2 @@
+export { WayInStep as default } from "~/features/way-in/WayInStep";
+export { StepProblem as ErrorBoundary } from "~/ui/Problem";

@@ -1,0 +1,107 @@
+import type { Entry, Pack, Scope, Table } from "./pack";
+import { narrowness } from "./scope";
+import { cavitiesUsed, connectorIdOf, dialectIdOf, systemsTold, type Cause, type Way } from "./way";
+
+/** One thing wrong in a file: where, and what to do. */
+export interface PackFault {
+  path: string;
+  message: string;
+}
+
+/** What a schema cannot see: references that lead nowhere or round, wires where none may be, scopes that answer for one vehicle at once. */
+export function brokenReferences(pack: Pack): PackFault[] {
+  const faults: PackFault[] = [];
+  const need = (known: { id: string }[], wanted: string, path: string, what: string) => {
+    if (!known.some((k) => k.id === wanted))
+      faults.push({
+        path,
+        message: `names ${what} "${wanted}", which is not in this pack (it has ${known.map((k) => k.id).join(", ") || "none"})`,
+      });
+  };
+  for (const [i, way] of pack.ways.entries()) {
+    const dialect = dialectIdOf(way);
+    if (dialect !== null) need(pack.dialects, dialect, `ways[${i}].tells.dialect`, "the dialect");
+    const connector = connectorIdOf(way);
+    if (connector !== null) need(pack.connectors, connector, `ways[${i}].ask.connector`, "the connector");
+    faults.push(...badCavities(pack, way, `ways[${i}].ask`), ...badCauses(way.nothingHappens, `ways[${i}].nothingHappens`)); // prettier-ignore
+    for (const system of systemsTold(way, pack.systems[0]?.id ?? ""))
+      if (way.tells.kind !== "lamp") need(pack.systems, system, `ways[${i}].tells`, "the system");
+  }
+  for (const [i, s] of pack.systems.entries())
+    if (s.sameTableAs) need(pack.systems, s.sameTableAs, `systems[${i}].sameTableAs`, "the system");
+  for (const [i, v] of pack.variants.entries())
+    for (const [k, s] of v.systems.entries()) {
+      need(pack.systems, s.system, `variants[${i}].systems[${k}].system`, "the system");
+      need(pack.ways, s.way, `variants[${i}].systems[${k}].way`, "the way");
+    }
+  for (const [i, c] of pack.connectors.entries())
+    for (const [k, cavity] of c.cavities.entries())
+      if (cavity.system) need(pack.systems, cavity.system, `connectors[${i}].cavities[${k}].system`, "the system");
+  for (const [i, c] of pack.clears.entries()) need(pack.systems, c.system, `clears[${i}].system`, "the system");
+  for (const [i, t] of pack.tables.entries()) need(pack.systems, t.system, `tables[${i}].system`, "the system");
+  return [...faults, ...overlaps(pack.tables)];
+}
+
+function badCavities(pack: Pack, way: Way, path: string): PackFault[] {
+  const connector = pack.connectors.find((c) => c.id === connectorIdOf(way));
+  if (!connector) return [];
+  return cavitiesUsed(way).flatMap((name, k) => {
+    const at = way.ask.kind === "bridge" ? `${path}.bridge[${k}]` : path;
+    const cavity = connector.cavities.find((c) => c.id === name);
+    if (!cavity) return [{ path: at, message: `names cavity ${name}, which ${connector.name} does not have` }];
+    // A reader or a lead looks at a line; a wire that joins two never touches these.
+    const never = way.ask.kind === "bridge" ? ["power", "airbag"] : ["airbag"];
+    if (never.includes(cavity.role))
+      return [{ path: at, message: `bridges cavity ${name}, which carries ${cavity.role}: never bridge that` }];
+    return [];
+  });
+}
+
+/** Causes that make one another unlikely have to be there, and must not go round in a ring. */
+function badCauses(causes: readonly Cause[], path: string): PackFault[] {
+  const faults: PackFault[] = [];
+  const after = new Map(causes.map((c) => [c.id, c.unlikelyAfter ?? []]));
+  for (const [i, c] of causes.entries()) {
+    for (const other of c.unlikelyAfter ?? [])
+      if (!after.has(other))
+        faults.push({ path: `${path}[${i}].unlikelyAfter`, message: `names the cause "${other}", which is not in this list` }); // prettier-ignore
+    const seen = new Set<string>();
+    const reach = (id: string): boolean =>
+      (after.get(id) ?? []).some((next) => next === c.id || (!seen.has(next) && (seen.add(next), reach(next))));
+    if (reach(c.id))
+      faults.push({ path: `${path}[${i}].unlikelyAfter`, message: `leads back to "${c.id}" itself: take one of the ring out` }); // prettier-ignore
+  }
+  return faults;
+}
+
+/** Could one vehicle be in both? */
+function meet(a: Scope | undefined, b: Scope | undefined): boolean {
+  const both = <T>(x: T[] | undefined, y: T[] | undefined) => !x || !y || x.some((v) => y.includes(v));
+  const years = !a?.years || !b?.years || (a.years[0] <= b.years[1] && b.years[0] <= a.years[1]);
+  return years && both(a?.engines, b?.engines) && both(a?.markets, b?.markets);
+}
+
+/** Two meanings of one number that hold for the same vehicle, neither narrower than the other. */
+function overlaps(tables: readonly Table[]): PackFault[] {
+  const faults: PackFault[] = [];
+  const seen = new Map<string, { entry: Entry; table: Table; path: string }[]>();
+  for (const [i, table] of tables.entries())
+    for (const [k, entry] of table.entries.entries()) {
+      const key = `${table.system} ${entry.code}`;
+      const path = `tables[${i}].entries[${k}]`;
+      const others = seen.get(key) ?? [];
+      for (const o of others)
+        if (
+          meet(entry.scope, o.entry.scope) &&
+          meet(table.scope, o.table.scope) &&
+          narrowness(entry.scope) === narrowness(o.entry.scope) &&
+          narrowness(table.scope) === narrowness(o.table.scope)
+        )
+          faults.push({
+            path,
+            message: `is code ${entry.code} for the same vehicles as ${o.path}: give one a scope or remove it`,
+          });
+      seen.set(key, [...others, { entry, table, path }]);
+    }
+  return faults;
+}

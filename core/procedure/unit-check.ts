@@ -1,0 +1,122 @@
+import type { System } from "../pack/pack";
+import { lampVerdict, type LampSeen, type LampVerdict } from "./lamp-check";
+
+export type OutputSeen = "works" | "dead";
+
+/** What was seen of one unit with the key on, engine off, no wire in. */
+export interface UnitSeen {
+  lamp: LampSeen | null;
+  /** Other things that it drives, by their id; what was not checked is absent. */
+  outputs: Readonly<Record<string, OutputSeen>>;
+  /** Measured at its plug, where somebody did. */
+  power?: "good" | "bad";
+  ground?: "good" | "bad";
+}
+
+export type Suspect = "none" | "bulb-or-lamp-circuit" | "feed" | "ground" | "power-or-ground" | "unit" | "test-line" | "wrong-lamp" | "lamp-or-unit"; // prettier-ignore
+
+export interface UnitVerdict extends LampVerdict {
+  suspect: Suspect;
+}
+
+type About = Pick<System, "id" | "name" | "unit" | "feed" | "ground" | "drives">;
+
+/** Does anything of the unit answer? null where nothing was checked. */
+export function alive(seen: UnitSeen | undefined): boolean | null {
+  if (!seen) return null;
+  const all = Object.values(seen.outputs);
+  if (seen.lamp === "steady" || seen.lamp === "flashing" || all.includes("works")) return true;
+  if (seen.lamp === null && !all.length) return null;
+  return false;
+}
+
+/**
+ * Verdict on one unit from its lamp, from what else it drives, and from the units that share its feed or its ground: several
+ * things dead at once point to what they have in common, not to each of them.
+ */
+export function unitVerdict(
+  about: About,
+  seen: UnitSeen,
+  others: readonly { about: About; seen: UnitSeen | undefined }[],
+): UnitVerdict | null {
+  // prettier-ignore
+  if (seen.lamp === null) return null;
+  if (seen.lamp === "steady") return { ...lampVerdict("steady"), suspect: "none" };
+  if (seen.lamp === "flashing") return { ...lampVerdict("flashing"), suspect: "test-line" };
+  if (seen.lamp === "goes-out") return { ...lampVerdict("goes-out"), suspect: "wrong-lamp" };
+  const checked = Object.values(seen.outputs);
+  if (checked.includes("works")) {
+    const named = (about.drives ?? []).filter((o) => seen.outputs[o.id] === "works").map((o) => o.name);
+    const base = lampVerdict("dark", "all");
+    return { ...base, suspect: "bulb-or-lamp-circuit", reason: `${named.join(", ")}: the ${about.unit} drives that, so it is alive. Bulb, fuse or the lamp's circuit is at fault.` }; // prettier-ignore
+  }
+  if (!checked.length) return { ...lampVerdict("dark"), suspect: "lamp-or-unit" };
+  const base = lampVerdict("dark", "none");
+  if (seen.power === "bad")
+    return { ...base, suspect: "feed", headline: "The unit has no power.", reason: `Measured at its plug: no battery voltage. Look along ${about.feed ?? "its feed"}.`, look: feedLook(about) }; // prettier-ignore
+  if (seen.ground === "bad")
+    return { ...base, suspect: "ground", headline: "The unit has no good ground.", reason: `Measured at its plug: more than 0.1 V to battery negative. Look at ${about.ground ?? "its ground point"}.`, look: groundLook(about) }; // prettier-ignore
+  if (seen.power === "good" && seen.ground === "good")
+    return {
+      ...base,
+      suspect: "unit",
+      headline: "The unit itself is suspect.",
+      reason: "Lamp and outputs are dead, power and ground at its plug are good.",
+      look: [
+        "Plug off and on once, key off: look for green or bent pins.",
+        "Compare with a second vehicle of the same kind below: what works there and not here?",
+        "Swap in a known good unit: same number on the label, key off before the plug comes off. A used unit can be bad itself.",
+      ],
+    };
+  const shares = (key: "feed" | "ground", is: boolean) =>
+    others.filter((o) => about[key] && o.about[key] === about[key] && alive(o.seen) === is).map((o) => o.about.unit);
+  const names = (list: string[]) => list.join(" and the ");
+  const feedDead = shares("feed", false);
+  const groundDead = shares("ground", false);
+  const feedGood = shares("feed", true);
+  const groundGood = shares("ground", true);
+  if (feedDead.length && !feedGood.length)
+    return { ...base, suspect: "feed", headline: "Several units are dead: look at what feeds them.", reason: `The ${names(feedDead)} hangs on ${about.feed} as well and is dead too.`, look: feedLook(about) }; // prettier-ignore
+  if (groundDead.length && !groundGood.length)
+    return { ...base, suspect: "ground", headline: "Several units are dead: look at their ground.", reason: `The ${names(groundDead)} has its ground at ${about.ground} as well and is dead too.`, look: groundLook(about) }; // prettier-ignore
+  const good = [
+    feedGood.length ? `${about.feed} is good: the ${names(feedGood)} lives on it.` : "",
+    groundGood.length ? `${about.ground} is good: the ${names(groundGood)} uses it.` : "",
+  ].filter(Boolean);
+  return {
+    ...base,
+    suspect: "power-or-ground",
+    reason: [base.reason, ...good].join(" "),
+    look: [
+      ...(feedGood.length ? ["Measure the feed at the unit's own plug, key on: 12 V or more."] : feedLook(about)),
+      ...(groundGood.length ? ["Measure the ground at the unit's own plug: below 0.1 V."] : groundLook(about)),
+      "Tell below what you measured: only with both good is the unit itself suspect.",
+    ],
+  };
+}
+
+const feedLook = (a: About) => [
+  `Fuse first: ${a.feed ?? "the unit's fuse"}. Pull it, look, measure both sides with the key on.`,
+  "Then the feed at the unit's plug, key on: 12 V or more.",
+];
+const groundLook = (a: About) => [
+  `Ground: ${a.ground ?? "the unit's ground point"}. Clean, tight, no paint under it.`,
+  "At the unit's plug, key on: below 0.1 V to battery negative.",
+];
+
+/** What differs between this vehicle and a good one of the same kind: what works there and not here is wrong here. */
+export function compareVehicles(
+  here: UnitSeen,
+  there: UnitSeen,
+  about: About,
+): { wrongHere: string[]; sameOnBoth: string[] } {
+  // prettier-ignore
+  const outputs = about.drives ?? [];
+  const lampWrong = here.lamp !== null && there.lamp === "steady" && here.lamp !== "steady";
+  const wrong = outputs.filter((o) => here.outputs[o.id] === "dead" && there.outputs[o.id] === "works");
+  const same = outputs.filter((o) => here.outputs[o.id] === "dead" && there.outputs[o.id] === "dead");
+  return {
+    wrongHere: [...(lampWrong ? ["The lamp"] : []), ...wrong.map((o) => o.name)],
+    sameOnBoth: same.map((o) => o.name),
+  };
+}
