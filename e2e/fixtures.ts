@@ -24,7 +24,7 @@ export { expect };
 /** Opens the demo garage and waits until its fleet is there. */
 export async function openGarage(page: Page): Promise<void> {
   await page.goto("/");
-  await expect(page.getByRole("list", { name: "Vehicles" }).getByRole("listitem")).toHaveCount(13);
+  await expect(page.getByRole("list", { name: "Vehicles" }).getByRole("listitem")).toHaveCount(13, { timeout: 20_000 });
 }
 
 /** Nothing serious or critical, and nothing that scrolls sideways. */

@@ -47,7 +47,7 @@ test("a whole job against the simulated vehicle: wrong bridge, reading, clear, p
   await expect(lamp).toHaveAttribute("data-lit", "yes");
   await page.getByRole("link", { name: /Hook-up/ }).click();
   await page.getByRole("button", { name: "Nothing happens?" }).click();
-  await expect(page.getByText(/socket face and wire side are mirror images/)).toBeVisible();
+  await expect(page.getByText(/Socket face and wire side are mirror images/)).toBeVisible();
 
   // The right one.
   await key("Off");

@@ -14,6 +14,8 @@ test("long and short flashes, from the garage to the meaning, one lamp and then 
   await page.getByText("Standing", { exact: true }).click();
   await page.getByText("Hunting idle", { exact: true }).click();
   await page.getByRole("button", { name: "Write the story down" }).click();
+  await expect(sentence(page)).toHaveText("2 systems can be read. Which one first?");
+  await page.getByRole("button", { name: "On to the lamp check" }).click();
   await page.getByRole("button", { name: /Stays lit/ }).click();
   await page.getByRole("link", { name: "On to the hook-up" }).click();
   await page.getByRole("tab", { name: "From the wire side" }).click();

@@ -160,6 +160,40 @@ describe("checkPack", () => {
     );
   });
 
+  it("refuses hostile packs with the place at fault", () => {
+    const with_ = (change: (p: Pack) => void) => {
+      const p = structuredClone(pack);
+      change(p);
+      return faults(p).join("; ");
+    };
+    expect(with_((p) => (p.ways[0].title = "<img src=x onerror=alert(1)>"))).toMatch(/ways\[0\].title.*without markup/);
+    expect(with_((p) => (p.source = "a\u0000b"))).toMatch(/^source .*without markup/);
+    expect(with_((p) => (p.tables[0].entries[0].lookFirst = ["R < 5 Ω", "<script>x</script>"]))).toMatch(
+      /lookFirst\[1\]/,
+    );
+    expect(with_((p) => p.connectors.push(structuredClone(p.connectors[0])))).toMatch(/connectors\[1\].*duplicate/);
+    expect(with_((p) => (p.variants[0].years = [1990, "1980"] as never))).toMatch(/variants\[0\].years/);
+    const cause = (id: string, unlikelyAfter: string[]) => ({ id, text: id, look: id, weight: 1, unlikelyAfter });
+    expect(with_((p) => (p.ways[0].nothingHappens = [cause("a", ["b"]), cause("b", ["a"])]))).toMatch(
+      /nothingHappens\[0\].unlikelyAfter leads back to "a"/,
+    );
+    expect(with_((p) => (p.ways[0].nothingHappens = [cause("a", ["zz"])]))).toMatch(/names the cause "zz"/);
+    // Scopes that overlap without one being narrower: two meanings for one vehicle.
+    const entries = [entry("77", { scope: { years: [1980, 1985] } }), entry("77", { scope: { years: [1985, 1990] } })];
+    expect(with_((p) => p.tables[0].entries.push(...entries))).toMatch(/is code 77 for the same vehicles/);
+    expect(with_((p) => p.tables[0].entries.push(entries[0], { ...entries[1], scope: { years: [1986, 1991] } }))).toBe(
+      "",
+    );
+    const own = JSON.parse('{"__proto__": {"polluted": true}}') as object;
+    expect(faults({ ...pack, ways: [Object.assign(JSON.parse(JSON.stringify(pack.ways[0])) as object, { constructor: 1 })] }).join()).toMatch(/constructor/); // prettier-ignore
+    expect(readPack(JSON.stringify(pack).replace('"make"', '"__proto__":{"polluted":true},"make"'))).toHaveProperty("faults"); // prettier-ignore
+    expect([own, {} as { polluted?: boolean }].at(1)).not.toHaveProperty("polluted");
+    let deep: unknown = "x";
+    for (let i = 0; i < 5000; i++) deep = { title: deep };
+    expect(faults({ ...pack, proving: deep }).length).toBeGreaterThan(0);
+    expect(readPack(`{"format":"klinko-pack","pad":"${"x".repeat(10_000_000)}"}`)).toHaveProperty("faults");
+  });
+
   it("refuses what is no pack at all", () => {
     for (const text of [
       "",

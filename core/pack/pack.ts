@@ -1,6 +1,8 @@
 import type { Dialect } from "../flash/dialect";
+import type { Scope } from "./validity";
 import type { Trap, Way } from "./way";
 
+export type { Scope };
 export type * from "./way";
 
 /** One make's knowledge, as an open file. Everything that differs between makes is data here, never code. */
@@ -45,13 +47,6 @@ export interface Output {
   expect: string;
   /** The lamp or part's own feed, where it is not the unit's. */
   feed?: string;
-}
-
-/** Where something holds. What is absent holds everywhere. Years are model years, both ends included. */
-export interface Scope {
-  years?: [from: number, to: number];
-  engines?: string[];
-  markets?: string[];
 }
 
 export interface Variant {

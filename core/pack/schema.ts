@@ -171,13 +171,22 @@ export function readPack(json: string): { pack: Pack } | { faults: PackFault[] }
       faults: [{ path: "(file)", message: `is larger than ${PACK_MAX_BYTES / 1e6} MB. A pack is a few hundred kB.` }],
     };
   let value: unknown;
+  const reserved = new Set<string>();
   try {
-    value = JSON.parse(json);
+    value = JSON.parse(json, (key, v: unknown) => {
+      if (RESERVED.includes(key)) reserved.add(key);
+      return v;
+    });
   } catch (e) {
     return { faults: [{ path: "(file)", message: `is not JSON: ${(e as Error).message}` }] };
   }
+  if (reserved.size)
+    return { faults: [...reserved].map((key) => ({ path: "(file)", message: `uses the name "${key}" for a field, which no pack has: take it out` })) }; // prettier-ignore
   return checkPack(value);
 }
+
+/** Names that reach into the objects of the language itself. */
+const RESERVED = ["__proto__", "constructor", "prototype"];
 
 function pathText(path: (string | number)[]): string {
   return (

@@ -1,4 +1,4 @@
-import type { Scope } from "./pack";
+import type { Scope } from "./validity";
 
 /** How the unit is made to talk. */
 export type Ask =
