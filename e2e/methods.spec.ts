@@ -181,6 +181,7 @@ test("method E: warm, started at once, half the cylinders, the act in its window
   await v.key("Engine runs");
   // Four flashes for eight cylinders, a wait, one flash: now.
   await expect(page.getByRole("listbox").getByRole("option")).toHaveCount(5, { timeout: 60_000 });
+  await expect(page.getByRole("alert")).toContainText("Now: Turn the wheel half a turn");
   await v.press("Wheel, brake, throttle");
   await expect(sentence(page)).toHaveText(/231/, { timeout: 120_000 });
   await expect(page.getByRole("list", { name: "Codes read" }).getByText("certain")).toHaveCount(1, {

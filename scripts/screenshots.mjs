@@ -25,7 +25,10 @@ await withDemo(4181, async (browser, base) => {
   await heading("What does the owner say?");
   await shot("job");
   await page.getByRole("link", { name: "Lamp check" }).click();
-  await page.getByRole("button", { name: /Stays lit/ }).click();
+  await page
+    .getByRole("button", { name: /Stays lit/ })
+    .first()
+    .click();
   await page.getByRole("link", { name: "On to the hook-up" }).click();
   for (const what of ["Engine off", "Parking brake on", "All consumers off: fan, lights, radio"])
     await page.getByText(what, { exact: true }).click();
@@ -93,4 +96,57 @@ await withDemo(4181, async (browser, base) => {
   await page.getByText("On, engine off").click();
   await page.waitForTimeout(200);
   await shot("simulated-vehicle");
+
+  // The ways in of other makes.
+  await page.setViewportSize({ width: 1280, height: 800 });
+  await page.goto(`${base}/find?shape=trapezoid&place=engine-bay&year=1992`);
+  await page.getByText("What would tell them apart").waitFor();
+  await shot("finder");
+  const toHookUp = async (vehicle) => {
+    await page.goto(`${base}/vehicles/${vehicle}`);
+    await page.getByRole("button", { name: "New job" }).click();
+    await page.getByRole("button", { name: "Write the story down" }).click();
+    await page.getByRole("button", { name: "On to the lamp check" }).click();
+    await page.getByRole("heading", { level: 1, name: /^Key on, engine off/ }).waitFor();
+    const lit = page.getByRole("button", { name: /Stays lit/ }).first();
+    if (await lit.isVisible()) await lit.click();
+    else await page.getByText("Yes", { exact: true }).first().click();
+    await page.getByRole("link", { name: "On to the hook-up" }).click();
+    for (const box of await page.getByRole("group", { name: "Before you begin" }).locator("label").all())
+      await box.click();
+  };
+  await toHookUp("demo-sm501c");
+  await page.getByRole("button", { name: "What would another wire do?" }).click();
+  const cavities = page.getByRole("group", { name: "Cavities to try" });
+  await cavities.getByRole("button", { name: "TBR", exact: true }).click();
+  await cavities.getByRole("button", { name: "GND", exact: true }).click();
+  await page.getByRole("tab", { name: "Looking into the socket" }).evaluate((e) => e.scrollIntoView());
+  await shot("connector");
+  await toHookUp("demo-ferry3");
+  await page.getByRole("button", { name: /^Done/ }).click();
+  await page.getByRole("button", { name: "Play the beat" }).click();
+  await page.waitForTimeout(700);
+  await page.keyboard.press("k");
+  await shot("runner");
+  await toHookUp("demo-sm9a");
+  await page.getByRole("link", { name: "Read", exact: true }).click();
+  for (const text of ["13", "34"]) {
+    await page.getByLabel("After the E").fill(text);
+    await page.keyboard.press("Enter");
+  }
+  await page.getByRole("button", { name: /All codes of Engine/ }).click();
+  await page.getByRole("button", { name: /nothing: next module/ }).click();
+  await page.getByLabel("After the C").fill("4?");
+  await page.keyboard.press("Enter");
+  await shot("module-walk");
+  await toHookUp("demo-sm88m");
+  const car = await context.newPage();
+  await car.goto(`${base}/simulated/demo-sm88m`);
+  for (const cavity of ["1", "2", "3"]) await car.getByRole("button", { name: cavity, exact: true }).click();
+  await car.getByText("Engine runs", { exact: true }).click();
+  await page.getByRole("link", { name: "Read", exact: true }).click();
+  await page.getByRole("button", { name: "Connect to the simulated unit" }).click();
+  await page.getByRole("button", { name: /Coolant temperature/ }).click();
+  await page.waitForTimeout(12000);
+  await shot("serial");
 });

@@ -39,7 +39,7 @@ export interface FoundWay {
 export interface Question {
   what: keyof Seen | "year" | "engine" | "market";
   question: string;
-  /** For each answer, the ways that it would leave. */
+  /** For each answer, the models that it would leave. */
   answers: { answer: string; ways: string[] }[];
 }
 
@@ -237,7 +237,7 @@ const QUESTIONS: Record<keyof Seen, string> = {
 /** What to look at next: that whose answer would leave least in doubt (expected entropy), the best three. */
 function questions(ways: readonly FoundWay[], asked: Asked): Question[] {
   if (ways.length < 2) return [];
-  const nameOf = (w: FoundWay) => `${w.variant.model}: ${w.way.title}`;
+  const nameOf = (w: FoundWay) => w.variant.model;
   const say = (key: keyof Seen, value: string | number) =>
     key === "shape" ? SHAPE_WORDS[value as Connector["shape"]] : key === "place" ? PLACE_WORDS[value as Place] : String(value); // prettier-ignore
   const total = ways.reduce((s, w) => s + w.probability, 0);
@@ -261,7 +261,7 @@ function questions(ways: readonly FoundWay[], asked: Asked): Question[] {
   return asks.slice(0, 3).map(({ key, groups }) => ({
     what: key,
     question: QUESTIONS[key],
-    answers: [...groups].map(([answer, g]) => ({ answer, ways: g.map(nameOf) })),
+    answers: [...groups].map(([answer, g]) => ({ answer, ways: [...new Set(g.map(nameOf))] })),
   }));
 }
 

@@ -1,5 +1,9 @@
 import { describe, expect, it } from "vitest";
 import type { Cause, ReadinessLamp } from "../pack/way";
+import { decode } from "../flash/decode";
+import { encode } from "../flash/encode";
+import { dialect } from "../testing/dialects";
+import { actPrompt } from "./act-prompt";
 import { beatOf, judgeBeat } from "./key-beat";
 import { rankCauses } from "./nothing-happens";
 import { readinessVerdict } from "./readiness";
@@ -115,4 +119,25 @@ describe("readinessVerdict", () => {
   ] as const)("%#", (seen, state) => expect(readinessVerdict(way, seen).state).toBe(state));
   it("reads the other way round where a pack says so", () =>
     expect(readinessVerdict({ ...way, complete: "goes-out" }, { flashes: [], atEnd: "dark", watched: 30_000 }).state).toBe("complete")); // prettier-ignore
+});
+
+describe("actPrompt", () => {
+  it("says soon after the cylinders, now at the one flash, and nothing once the window is over", () => {
+    const running = dialect("running-two");
+    const edges = encode(running, { live: ["32"] }, 90_000, { cylinders: 8, speed: 1.1 });
+    const marks = edges.filter(([, lit]) => lit === 1).map(([t]) => t);
+    const act = marks[4];
+    const said = new Map<string, number[]>();
+    for (let now = 1000; now < act + 14_000; now += 500) {
+      const taps = marks.filter((t) => t <= now - 250).map((t) => t + 230);
+      const decoded = decode(running, { mode: "taps", taps, until: now });
+      const kind = actPrompt(running, decoded, now, 10_000)?.kind ?? "nothing";
+      said.set(kind, [...(said.get(kind) ?? []), now]);
+    }
+    expect(said.get("now")![0]).toBeGreaterThan(act);
+    expect(said.get("now")![0]).toBeLessThan(act + 1500);
+    expect(said.get("now")!.at(-1)).toBeLessThan(act + 10_500);
+    expect(said.get("soon")!.every((t) => t > marks[3] && t < act + 1500)).toBe(true);
+    expect(said.get("nothing")!.every((t) => t < marks[3] + 2000 || t > act + 9500)).toBe(true);
+  });
 });

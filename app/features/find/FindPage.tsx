@@ -28,6 +28,18 @@ const Found = styled.ol`
   gap: 12px;
 `;
 
+/** On a narrow screen what is found stands below the questions. */
+const Jump = styled.a`
+  justify-self: start;
+  display: inline-flex;
+  align-items: center;
+  min-height: 48px;
+  font-weight: 700;
+  ${middle} {
+    display: none;
+  }
+`;
+
 const Share = styled.p`
   ${mono}
   font-weight: 700;
@@ -127,6 +139,9 @@ export function FindPage() {
               ? `${best.variant.model}: ${METHOD_WORDS[best.way.method].toLowerCase()}.`
               : `${plugs.length} ${plugs.length === 1 ? "way fits" : "ways fit"} so far.`}
       </h1>
+      {!nothing && plugs.length > 0 && (
+        <Jump href="#found">To the {plugs.length === 1 ? "way" : `${plugs.length} ways`} found</Jump>
+      )}
       <Columns>
         <Stack>
           <Sheet>
@@ -224,7 +239,7 @@ export function FindPage() {
             </Button>
           </Row>
         </Stack>
-        <Stack aria-live="polite">
+        <Stack id="found">
           {finding.outsideWhy && <Caution>{finding.outsideWhy}</Caution>}
           {nothing && (
             <Soft>
@@ -239,10 +254,7 @@ export function FindPage() {
                   <li key={q.what}>
                     <strong>{q.question}</strong>{" "}
                     {q.answers
-                      .map(
-                        (a) =>
-                          `${a.answer}: ${[...new Set(a.ways)].slice(0, 2).join(", ")}${a.ways.length > 2 ? " …" : ""}`,
-                      )
+                      .map((a) => `${a.answer}: ${a.ways.slice(0, 3).join(", ")}${a.ways.length > 3 ? " …" : ""}`)
                       .join("; ")}
                   </li>
                 ))}

@@ -68,7 +68,7 @@ const KEY_WORDS = { off: "Key off.", on: "Key on, engine off.", run: "Engine run
 /** The work of this way in one sentence, for the step that is open. */
 function headline(way: Way, step: Way["steps"][number]): string {
   const { ask } = way;
-  const key = step.key === "on" ? "Key on now." : step.key === "run" ? "Start it." : "Key off first.";
+  const key = step.key === "on" ? "Key on now." : step.key !== "run" ? "Key off first." : step.wire === "in" ? "Start it." : ""; // prettier-ignore
   switch (ask.kind) {
     case "bridge": {
       const [a, b] = ask.bridge;
@@ -222,7 +222,7 @@ export function HookUp() {
             />
           )}
           {waits && <Soft>Tick what is above first.</Soft>}
-          <Soft>{KEY_WORDS[step.key]}</Soft>
+          {!step.id.startsWith("key") && KEY_WORDS[step.key] && <Soft>{KEY_WORDS[step.key]}</Soft>}
         </div>
         <Row>
           <Button isDisabled={at === 0} onPress={() => send({ intent: "hook-up", step: at - 1, done: false })}>

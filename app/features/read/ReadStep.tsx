@@ -13,11 +13,13 @@ import { changeJob } from "~/store/db";
 import { shortTime } from "~/store/format";
 import type { JobData } from "~/store/job-data";
 import { saveFile } from "~/store/save-file";
+import { useAwake } from "~/store/use-awake";
 import { useJob, useJobAction } from "~/store/use-job";
 import { Button, LinkButton } from "~/ui/Button";
 import { ConfirmButton } from "~/ui/ConfirmButton";
 import { Empty, Kbd, Mono, Row, Sheet, Soft } from "~/ui/bits";
 import { SystemChoice } from "~/ui/SystemChoice";
+import { ActNow } from "./ActNow";
 import { CodeCards } from "./CodeCards";
 import { DashText } from "./DashText";
 import { ModuleWalk } from "./ModuleWalk";
@@ -83,6 +85,7 @@ function inputsFor({ advance, digits }: Dialect): readonly { id: LampInput; labe
 
 export function ReadStep() {
   const data = useJob();
+  useAwake();
   const { job, readings, access } = data;
   const lock = lockOf(job, readings, "read");
   if (lock)
@@ -130,6 +133,9 @@ function Watch({ data, dialect }: { data: JobData; dialect: Dialect }) {
       )}
       {wasCleared(job, access.system) && <RunChoice value={run} onChange={session.setRun} />}
       {phase === "interrupted" && <Interrupted session={session} />}
+      {access.way.tells.kind === "lamp" && access.way.tells.act && (
+        <ActNow session={session} dialect={dialect} act={access.way.tells.act} />
+      )}
       <Codes session={session} />
       {some && dialect.advance === "button" && (
         <Sheet>
