@@ -10,6 +10,7 @@ import { entriesFor, outside, systemsOf, tableOwner } from "@core/pack/scope";
 import { bridgeEffect, leadsEffect } from "@core/procedure/bridge";
 import { hiddenFaults } from "@core/simulated/hidden-faults";
 import { PACKS } from "./index";
+import { MODELS } from "./models";
 
 const vehicles = PACKS.flatMap((pack) =>
   pack.variants.flatMap((v) =>
@@ -113,4 +114,9 @@ it("the published JSON Schema asks for the same fields as the check", () => {
   const schema = packJsonSchema() as { required: string[] };
   expect(JSON.parse(readFileSync("docs/formats/pack.schema.json", "utf8"))).toEqual(schema);
   expect(schema.required.sort()).toEqual(Object.keys(PACKS[0]).sort());
+});
+
+it("the names of the models are those of the packs", () => {
+  const own = PACKS.map((p) => [p.id, Object.fromEntries(p.variants.map((v) => [v.id, v.model]))]);
+  expect(MODELS).toEqual(Object.fromEntries(own));
 });

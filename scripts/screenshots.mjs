@@ -112,6 +112,7 @@ await withDemo(4181, async (browser, base) => {
     if (await lit.isVisible()) await lit.click();
     else await page.getByText("Yes", { exact: true }).first().click();
     await page.getByRole("link", { name: "On to the hook-up" }).click();
+    await page.getByText("Tick what is above first.").waitFor();
     for (const box of await page.getByRole("group", { name: "Before you begin" }).locator("label").all())
       await box.click();
   };

@@ -1,10 +1,9 @@
 import { useFetcher, useRevalidator } from "react-router";
 import styled from "styled-components";
-import { packById } from "@packs/index";
 import { VehicleRow } from "~/features/garage/VehicleRow";
 import { readEverything } from "~/store/db";
 import { seedDemo } from "~/store/demo";
-import { vehicleName } from "~/store/job-data";
+import { vehicleName } from "~/store/vehicle-name";
 import { saveFile } from "~/store/save-file";
 import { Button, LinkButton } from "~/ui/Button";
 import { Caution, Empty, Row, Soft, Stack } from "~/ui/bits";
@@ -100,7 +99,7 @@ export default function Garage({ loaderData }: Route.ComponentProps) {
               <VehicleRow
                 key={v.id}
                 vehicle={v}
-                name={vehicleName(packById(v.pack), v)}
+                name={vehicleName(v)}
                 jobs={jobs.filter((j) => j.vehicle === v.id).sort((a, b) => a.openedAt.localeCompare(b.openedAt))}
                 readings={readings
                   .filter((r) => r.vehicle === v.id)

@@ -5,7 +5,7 @@ import { parked, simulate, type Simulated } from "@core/simulated/state";
 import { SimulatedVehicle } from "~/features/simulated/SimulatedVehicle";
 import { readValue, readVehicle } from "~/store/db";
 import { seedDemo } from "~/store/demo";
-import { vehicleName } from "~/store/job-data";
+import { vehicleName } from "~/store/vehicle-name";
 import { Opening } from "~/ui/Frame";
 import type { Route } from "./+types/simulated";
 
@@ -25,7 +25,7 @@ export async function clientLoader({ params }: Route.ClientLoaderArgs) {
   return {
     vehicle,
     pack,
-    name: vehicleName(pack, vehicle),
+    name: vehicleName(vehicle),
     state: parked(state),
   };
 }

@@ -7,7 +7,7 @@ import type { Vehicle } from "@core/record/types";
 import { packById } from "@packs/index";
 import { newId, readEverything, readVehicle, remove, write } from "~/store/db";
 import { shortDate } from "~/store/format";
-import { vehicleName } from "~/store/job-data";
+import { vehicleName } from "~/store/vehicle-name";
 import { Button } from "~/ui/Button";
 import { Choice } from "~/ui/Choice";
 import { ConfirmButton } from "~/ui/ConfirmButton";
@@ -115,7 +115,7 @@ export default function VehiclePage({ loaderData, actionData }: Route.ComponentP
         <Row $gap={18}>
           <Plate style={{ fontSize: "1.3rem" }}>{vehicle.plate}</Plate>
           <h1>
-            {vehicleName(packById(vehicle.pack), vehicle)}, {vehicle.year}
+            {vehicleName(vehicle)}, {vehicle.year}
           </h1>
           <Row style={{ marginLeft: "auto" }}>
             <Form method="post">

@@ -1,5 +1,5 @@
 import type { Pack } from "@core/pack/pack";
-import { systemsOf, variantOf, type SystemAccess } from "@core/pack/scope";
+import { systemsOf, type SystemAccess } from "@core/pack/scope";
 import type { Job, Reading, Vehicle } from "@core/record/types";
 import { packById } from "@packs/index";
 import { readingsOf, readJob, readVehicle } from "./db";
@@ -25,9 +25,4 @@ export async function readJobData(jobId: string): Promise<JobData> {
   const access = systems.find((s) => s.system === job.system) ?? systems[0];
   if (!access) throw new Response(`The pack "${pack.title}" knows no way to read this vehicle.`, { status: 409 });
   return { job, vehicle, pack, readings, systems, access };
-}
-
-export function vehicleName(pack: Pack | undefined, vehicle: Vehicle): string {
-  const variant = pack && variantOf(pack, vehicle);
-  return variant ? `${variant.model} ${vehicle.engine}` : `${vehicle.pack} ${vehicle.variant} ${vehicle.engine}`;
 }

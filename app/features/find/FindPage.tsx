@@ -71,6 +71,9 @@ const connectors = PACKS.flatMap((p) => p.connectors);
 const COLOURS = [...new Set(connectors.map((c) => c.colour))].sort();
 const SYMBOLS = [...new Set(connectors.flatMap((c) => c.symbols ?? []))].sort();
 
+/** What is less likely than this only makes the list long. */
+const WORTH_SHOWING = 0.02;
+
 const one = <T extends string>(value: string | null, of: readonly T[]): T | undefined => of.find((o) => o === value);
 const whole = (value: string | null, from: number, to: number): number | undefined => {
   const n = Number(value);
@@ -126,7 +129,7 @@ export function FindPage() {
   const pack = PACKS.find((p) => p.id === asked.make);
   const variant = pack?.variants.find((v) => v.id === asked.variant);
   const nothing = params.size === 0;
-  const plugs = byPlug(finding.ways);
+  const plugs = byPlug(finding.ways).filter((g) => total(g) > WORTH_SHOWING);
   const [best] = finding.ways;
   return (
     <>

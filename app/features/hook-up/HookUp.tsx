@@ -169,7 +169,7 @@ export function HookUp() {
         <Stack>
           {effect && (
             <>
-              <h2>{way.ask.kind === "bridge" ? "What this wire does" : "What this does"}</h2>
+              <h2>{way.ask.kind === "bridge" ? "What the right wire does" : "What this does"}</h2>
               <p>{effect}</p>
             </>
           )}

@@ -77,6 +77,29 @@ export function Wiring({ connector, way, shown }: { connector: Connector; way: W
           />
         </TabPanel>
       ))}
+      {tries && (
+        <div aria-live="polite">
+          {effect && tried ? (
+            effect.kind === "danger" ? (
+              <Caution>
+                <strong>
+                  {tried.join(" and ")}: {KIND_WORDS[effect.kind]}.
+                </strong>{" "}
+                {effect.why}
+              </Caution>
+            ) : (
+              <p>
+                <strong>
+                  {tried.join(" and ")}: {KIND_WORDS[effect.kind]}.
+                </strong>{" "}
+                {effect.why}
+              </p>
+            )
+          ) : (
+            <Soft>{end ? `One end is in ${end}.` : "No wire is tried yet."}</Soft>
+          )}
+        </div>
+      )}
       <Soft>
         {connector.where} Notch {NOTCH[connector.notch]}.{" "}
         {never.length > 0 && <>Hatched ({never.join(", ")}): never.</>}
@@ -114,27 +137,6 @@ export function Wiring({ connector, way, shown }: { connector: Connector; way: W
               </Button>
             ))}
           </Row>
-          <div aria-live="polite">
-            {effect && tried ? (
-              effect.kind === "danger" ? (
-                <Caution>
-                  <strong>
-                    {tried.join(" and ")}: {KIND_WORDS[effect.kind]}.
-                  </strong>{" "}
-                  {effect.why}
-                </Caution>
-              ) : (
-                <p>
-                  <strong>
-                    {tried.join(" and ")}: {KIND_WORDS[effect.kind]}.
-                  </strong>{" "}
-                  {effect.why}
-                </p>
-              )
-            ) : (
-              <Soft>{end ? `One end is in ${end}.` : "No wire is tried yet."}</Soft>
-            )}
-          </div>
         </Sheet>
       )}
     </Tabs>

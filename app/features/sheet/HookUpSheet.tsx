@@ -1,6 +1,7 @@
 import { Printer } from "lucide-react";
 import styled, { createGlobalStyle } from "styled-components";
-import { vehicleName, type JobData } from "~/store/job-data";
+import type { JobData } from "~/store/job-data";
+import { vehicleName } from "~/store/vehicle-name";
 import { Button, LinkButton } from "~/ui/Button";
 import { Caution, Mono, Plate, Row } from "~/ui/bits";
 import { ConnectorView } from "~/ui/connector/ConnectorView";
@@ -77,7 +78,7 @@ const Blank = styled.div`
 `;
 
 /** The hook-up on one page: what to join, seen from both sides, the steps, and room to write the counts. */
-export function HookUpSheet({ data: { job, vehicle, pack, access } }: { data: JobData }) {
+export function HookUpSheet({ data: { job, vehicle, access } }: { data: JobData }) {
   const { way, connector } = access;
   const wire = way.ask.kind === "bridge" ? way.ask.bridge : null;
   const leads =
@@ -101,7 +102,7 @@ export function HookUpSheet({ data: { job, vehicle, pack, access } }: { data: Jo
         <h1>{way.title}</h1>
       </Row>
       <p>
-        {vehicleName(pack, vehicle)}, {vehicle.year} · {access.name} ({access.unit}) · watch: {access.lamp}
+        {vehicleName(vehicle)}, {vehicle.year} · {access.name} ({access.unit}) · watch: {access.lamp}
       </p>
       {connector && (
         <Two>
