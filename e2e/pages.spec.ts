@@ -29,7 +29,7 @@ for (const [theme, width] of [
   ["dark", 360],
 ] as const)
   test(`every page is accessible and fits, ${theme} at ${width} px`, async ({ page }) => {
-    test.setTimeout(120_000);
+    test.setTimeout(240_000);
     await page.emulateMedia({ colorScheme: theme, reducedMotion: "reduce" });
     await page.setViewportSize({ width, height: 800 });
     await openGarage(page);

@@ -95,6 +95,21 @@ test("a trace file is read right or refused by the line at fault, and a bad one 
   await expect(page.getByText("Not to be taken for 54 on 1990 to 1993: No camshaft signal.")).toBeVisible();
 });
 
+test("called-out counts are typed in any spacing, kept through a reload, and read like a lamp", async ({ page }) => {
+  await openRead(page);
+  await page.getByRole("tab", { name: "Counts" }).click();
+  await page.getByRole("textbox", { name: "Counts" }).fill("13 1 3 13 26 26 0 26 43 43 43 131313 26");
+  await expect(page.getByText("Not understood, and left out: 0")).toBeVisible();
+  await expect(page.getByText(/Understood: 1 · 3 · 1 · 3/)).toBeVisible();
+  await expect(page.getByRole("list", { name: "Codes read" })).toContainText("43");
+  await page.reload();
+  await expect(page.getByRole("textbox", { name: "Counts" })).toHaveValue(/131313 26$/);
+  await page.getByRole("textbox", { name: "Counts" }).fill("13 13 13 26 26 26 43 43 43 13 13 13 26 26 26 43 43 43 13");
+  await expect(sentence(page)).toHaveText("26 and 43, seen twice: done.");
+  await page.getByRole("button", { name: "Record this reading" }).click();
+  await expect(page.getByText(/Read engine: 26, 43 \(certain, list seen whole\)/)).toBeVisible();
+});
+
 test("a code that is in no table is said to be so, with what lies one flash away", async ({ page }) => {
   await openRead(page);
   await page.getByRole("tab", { name: "Trace file" }).click();

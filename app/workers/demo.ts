@@ -197,6 +197,6 @@ function watch(
     complete,
     confidence,
     codeConfidence,
-  } = decode(dialect, evidenceOf(reading, until, dialect.rest), { table });
+  } = decode(dialect, evidenceOf(reading, until, dialect), { table });
   return { ...reading, result: { state, codes: read, memories, complete, confidence, codeConfidence } };
 }

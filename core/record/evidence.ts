@@ -1,14 +1,17 @@
-import type { Evidence, Press, Pressed } from "../flash/evidence";
+import { calledOf } from "../flash/called";
+import type { Dialect } from "../flash/dialect";
+import type { Called, Evidence, Press, Pressed } from "../flash/evidence";
 import type { Trace } from "../lamp/trace";
 import type { Mark, Reading } from "./types";
 
 /** What a reading gives the decoder. `now` (ms from its start) is the end of watching while it still goes on. */
 export function evidenceOf(
-  reading: Pick<Reading, "input" | "marks" | "until" | "pauses">,
+  reading: Pick<Reading, "input" | "marks" | "until" | "pauses" | "counts">,
   now: number,
-  rest: "dark" | "lit",
-): Evidence | Pressed {
+  dialect: Pick<Dialect, "rest" | "digits">,
+): Evidence | Pressed | Called {
   const { marks, input, pauses } = reading;
+  if (input === "counts") return { mode: "counts", counts: calledOf(reading.counts ?? "", dialect).counts };
   if (input === "press") return { mode: "button", presses: pressesOf(marks, reading.until ?? now) };
   const until = marks.reduce((last, m) => Math.max(last, m.up ?? m.t), reading.until ?? now);
   if (input === "tap") return { mode: "taps", taps: marks.map((m) => m.t), until, pauses };
@@ -16,7 +19,7 @@ export function evidenceOf(
     return { mode: "taps", taps: marks.map((m) => [m.t, m.kind === "l" ? "l" : "s"] as const), until, pauses };
   const held = marks.filter((m) => m.up !== undefined);
   if (input === "hold") return { mode: "holds", holds: held.map((m) => [m.t, m.up!] as const), until, pauses };
-  const away = rest === "lit" ? 0 : 1;
+  const away = dialect.rest === "lit" ? 0 : 1;
   const edges: [number, 0 | 1][] = [[0, (1 - away) as 0 | 1]];
   for (const m of [...held].sort((a, b) => a.t - b.t)) {
     if (m.t === 0) edges.length = 0;

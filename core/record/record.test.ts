@@ -3,6 +3,7 @@ import { describe, expect, it } from "vitest";
 import { planClear } from "../clearing/plan";
 import type { ClearWay, Pack } from "../pack/pack";
 import { editMarks } from "./edit";
+import { dialect } from "../testing/dialects";
 import { evidenceOf, marksOfTrace, traceOf } from "./evidence";
 import {
   beginClear,
@@ -51,6 +52,8 @@ describe("the path of a job", () => {
     expect(lockOf(j, [], "read")).toBe("after the lamp check");
     j = withLampCheck(j, "dark", "not-checked", at(2));
     expect(lockOf(j, [], "hook-up")).toBe("the lamp is dark");
+    expect(nextStep(j, [])).toBe("way-in");
+    j = stepDone(j, "way-in");
     expect(nextStep(j, [])).toBe("lamp-check");
     j = withLampCheck(j, "steady", "all", at(3));
     expect(lockOf(j, [], "read")).toBeNull();
@@ -104,7 +107,10 @@ describe("planClear", () => {
     steps: [],
     afterwards: [],
   });
-  const pack = { clears: [way("battery", ["radio-code", "clock"]), way("fuse", ["clock"])] } as unknown as Pack;
+  const pack = {
+    systems: [],
+    clears: [way("battery", ["radio-code", "clock"]), way("fuse", ["clock"])],
+  } as unknown as Pack;
   const facts = { recorded: true, radio: "not-asked" as const, handOver: false };
 
   it("names the cheapest way first and asks for the radio code before the battery", () => {
@@ -181,7 +187,9 @@ describe("marks", () => {
 
   it("turn into evidence for each way of watching; a held key that is still down is not told yet", () => {
     const base = { until: null, pauses: [] };
-    expect(evidenceOf({ ...base, input: "keys", marks: [{ id: 1, t: 100, kind: "l" }] }, 900, "dark")).toEqual({
+    expect(
+      evidenceOf({ ...base, input: "keys", marks: [{ id: 1, t: 100, kind: "l" }] }, 900, dialect("lead-in")),
+    ).toEqual({
       mode: "taps",
       taps: [[100, "l"]],
       until: 900,
@@ -198,10 +206,12 @@ describe("marks", () => {
           ],
         },
         900,
-        "dark",
+        dialect("lead-in"),
       ),
     ).toMatchObject({ holds: [[100, 300]] });
-    expect(evidenceOf({ ...base, input: "trace", marks: [{ id: 1, t: 100, up: 300 }] }, 900, "lit")).toMatchObject({
+    expect(
+      evidenceOf({ ...base, input: "trace", marks: [{ id: 1, t: 100, up: 300 }] }, 900, dialect("button-total")),
+    ).toMatchObject({
       edges: [
         [0, 1],
         [100, 0],

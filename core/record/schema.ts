@@ -99,7 +99,7 @@ const reading = Joi.object({
   way: word.required(),
   dialect: text.required(),
   input: Joi.string()
-    .valid("tap", "keys", "hold", "trace", "press", "text", "modules", "readiness", "serial")
+    .valid("tap", "keys", "hold", "trace", "press", "counts", "text", "modules", "readiness", "serial")
     .required(),
   run: Joi.string().valid("before", "key-on", "idle", "drive").required(),
   startedAt: time.required(),
@@ -114,6 +114,7 @@ const reading = Joi.object({
     )
     .max(20_000)
     .required(),
+  counts: text,
   pauses: Joi.array().items(Joi.array().ordered(ms.required(), ms.required())).max(200).required(),
   until: ms.allow(null).required(),
   result: Joi.object({

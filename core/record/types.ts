@@ -89,9 +89,10 @@ export interface Job extends Stored {
 }
 
 /** How a lamp was watched, or what else told. */
-export type Input = "tap" | "keys" | "hold" | "trace" | "press" | "text" | "modules" | "readiness" | "serial";
-/** Those in which a lamp is watched flash by flash. */
-export type LampInput = "tap" | "keys" | "hold" | "trace" | "press";
+export type Input =
+  "tap" | "keys" | "hold" | "trace" | "press" | "counts" | "text" | "modules" | "readiness" | "serial";
+/** Those in which a lamp is watched. */
+export type LampInput = "tap" | "keys" | "hold" | "trace" | "press" | "counts";
 
 /** One flash as it was put in. `up` and lengths are for held keys and traces, `kind` for two keys; `p` is no flash but a press of the reader's button. */
 export interface Mark {
@@ -130,6 +131,8 @@ export interface Reading extends Stored {
   run: "before" | RunSince;
   startedAt: string;
   marks: Mark[];
+  /** Called-out counts, as they were typed. */
+  counts?: string;
   /** Stretches in which nobody watched (the page was closed), ms from the start. */
   pauses: [from: number, to: number][];
   /** End of watching, ms from its start; null while it goes on. */

@@ -90,6 +90,13 @@ export function ClearStep() {
       <h1>{ways[0]?.open ? `${ways[0].way.title}: it costs least.` : "How to clear it"}</h1>
       {partial && <Caution>The recorded list was not seen whole. What was not read is wiped too.</Caution>}
       {done.length === 0 && <Caution>Nothing of the {access.name.toLowerCase()} is recorded: read that first.</Caution>}
+      {ways.length === 0 && (
+        <Empty title={`This pack knows no way to clear the ${access.name.toLowerCase()}.`}>
+          <p>
+            {access.about.caution ?? "Look it up in the vehicle's own manual. What was read stays in the notebook."}
+          </p>
+        </Empty>
+      )}
       {asksRadio && (
         <Sheet>
           <Choice

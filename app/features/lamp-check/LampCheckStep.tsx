@@ -69,9 +69,10 @@ export function LampCheckStep() {
   // One lamp and one unit are looked at once, even where they are asked in two ways.
   const units = systems.filter((s, i) => systems.findIndex((x) => x.unit === s.unit) === i);
   const main = units.find((s) => s.unit === access.unit) ?? units[0];
+  // What was told stands here at once: the next answer must not wait for the last one to be stored.
+  const [told, setTold] = useState<Record<string, UnitSeen>>(check?.units ?? {});
   const seenOf = (s: SystemAccess): UnitSeen => {
-    const known = check?.units?.[s.system];
-    if (known) return known;
+    if (Object.hasOwn(told, s.system)) return told[s.system];
     return s === main && check ? { lamp: check.seen, outputs: {} } : NOTHING;
   };
   const verdictOf = (s: SystemAccess, all: (x: SystemAccess) => UnitSeen = seenOf): UnitVerdict | null =>
@@ -82,6 +83,7 @@ export function LampCheckStep() {
     );
   const tell = (s: SystemAccess, seen: UnitSeen) => {
     const next = { ...Object.fromEntries(units.map((x) => [x.system, seenOf(x)])), [s.system]: seen };
+    setTold(next);
     const own = next[main.system];
     // Where there is no lamp to look at, something that answers says that the unit is alive.
     const lamp: LampSeen | null = own.lamp ?? (hasLamp(main) ? null : othersOf(own.outputs) === "all" ? "steady" : othersOf(own.outputs) === "none" ? "dark" : null); // prettier-ignore

@@ -107,7 +107,7 @@ export function MeaningStep() {
         <Row>
           {job.handOver ? (
             <Soft>Another workshop takes over: leave the codes stored for them.</Soft>
-          ) : (
+          ) : last.readiness ? null : (
             <Button $look="primary" isDisabled={busy} onPress={() => send({ intent: "meaning" })}>
               On to the clear
             </Button>

@@ -52,7 +52,7 @@ interface Key {
   keyName: string;
 }
 
-const KEYS: Record<Exclude<LampInput, "trace">, readonly Key[]> = {
+const KEYS: Record<Exclude<LampInput, "trace" | "counts">, readonly Key[]> = {
   tap: [{ code: "Space", label: "Tap with every flash", keyName: "Space" }],
   hold: [{ code: "Space", label: "Hold while the lamp is lit", keyName: "Space" }],
   keys: [
@@ -72,7 +72,7 @@ export function Pad({
   onUp,
   onUndo,
 }: {
-  input: Exclude<LampInput, "trace">;
+  input: Exclude<LampInput, "trace" | "counts">;
   onDown: (at: number, kind?: Mark["kind"]) => void;
   onUp: (at: number) => void;
   onUndo: () => void;

@@ -21,6 +21,7 @@ import { Empty, Kbd, Mono, Row, Sheet, Soft } from "~/ui/bits";
 import { SystemChoice } from "~/ui/SystemChoice";
 import { ActNow } from "./ActNow";
 import { CodeCards } from "./CodeCards";
+import { Counts } from "./Counts";
 import { DashText } from "./DashText";
 import { ModuleWalk } from "./ModuleWalk";
 import { PressRows } from "./PressRows";
@@ -31,7 +32,7 @@ import { Pad } from "./Pad";
 import { saySoFar, seenTwice } from "./sentence";
 import { Strip } from "./Strip";
 import { TraceImport } from "./TraceImport";
-import { ReadingSession } from "./session";
+import { ReadingSession, type SessionState } from "./session";
 import { useSession } from "./use-session";
 
 const InputTabs = styled(TabList)`
@@ -73,6 +74,7 @@ const INPUTS: readonly { id: LampInput; label: string }[] = [
   { id: "tap", label: "Tap" },
   { id: "keys", label: "Two keys" },
   { id: "hold", label: "Hold" },
+  { id: "counts", label: "Counts" },
   { id: "trace", label: "Trace file" },
   { id: "press", label: "Button and flashes" },
 ];
@@ -112,6 +114,9 @@ export function ReadStep() {
   }
 }
 
+/** Marks, or numbers that were called out. */
+const hasAnything = (s: SessionState) => s.reading.marks.length > 0 || Boolean(s.reading.counts?.trim());
+
 /** Watches one lamp: marks come in, the strip and the codes follow. */
 function Watch({ data, dialect }: { data: JobData; dialect: Dialect }) {
   const { job, access, systems } = data;
@@ -121,6 +126,8 @@ function Watch({ data, dialect }: { data: JobData; dialect: Dialect }) {
   const phase = useSession(session, (s) => s.phase);
   const run = useSession(session, (s) => s.reading.run);
   const some = useSession(session, (s) => s.reading.marks.length > 0);
+  const anything = useSession(session, hasAnything);
+  const typed = useSession(session, (s) => s.reading.input === "counts");
   return (
     <>
       <Said session={session} dialect={dialect} />
@@ -147,10 +154,10 @@ function Watch({ data, dialect }: { data: JobData; dialect: Dialect }) {
           <SessionStrip session={session} dialect={dialect} />
         </Sheet>
       )}
-      {phase === "ready" || phase === "watching" ? (
+      {phase === "ready" || phase === "watching" || typed ? (
         <Dock>
           <Actions session={session} data={data} />
-          <Inputs session={session} dialect={dialect} locked={some} />
+          <Inputs session={session} dialect={dialect} locked={anything} />
         </Dock>
       ) : (
         <Actions session={session} data={data} />
@@ -183,7 +190,7 @@ function Said({ session, dialect }: { session: ReadingSession; dialect: Dialect 
     decoded,
     dialect,
     reading.input as LampInput,
-    reading.marks.length,
+    reading.input === "counts" ? (reading.counts ?? "").trim().length : reading.marks.length,
     phase === "watching",
   );
   return useMemo(
@@ -224,6 +231,8 @@ function Inputs({ session, dialect, locked }: { session: ReadingSession; dialect
       <TabPanel id={input}>
         {input === "trace" ? (
           <TraceImport rest={dialect.rest} onTrace={session.load} />
+        ) : input === "counts" ? (
+          <Counts session={session} dialect={dialect} />
         ) : (
           <Pad key={input} input={input} onDown={session.down} onUp={session.up} onUndo={session.undo} />
         )}
@@ -241,7 +250,7 @@ function Actions({ session, data: { job, access } }: { session: ReadingSession; 
   const [saving, setSaving] = useState(false);
   const phase = useSession(session, (s) => s.phase);
   const input = useSession(session, (s) => s.reading.input);
-  const some = useSession(session, (s) => s.reading.marks.length > 0);
+  const some = useSession(session, hasAnything);
   const canUndo = useSession(session, (s) => s.undo.length > 0);
   const done = useSession(session, (s) => s.decoded !== null && seenTwice(s.decoded));
   const startedAt = useSession(session, (s) => s.reading.startedAt);
@@ -254,7 +263,7 @@ function Actions({ session, data: { job, access } }: { session: ReadingSession; 
     await navigate(`/jobs/${job.id}/${wasCleared(job, access.system) ? "prove" : "meaning"}`);
   };
   if (phase === "ready")
-    return input === "trace" ? null : (
+    return input === "trace" || input === "counts" ? null : (
       <Row>
         <Button onPress={session.watch}>It does not blink</Button>
       </Row>
@@ -276,7 +285,9 @@ function Actions({ session, data: { job, access } }: { session: ReadingSession; 
           Record this reading
         </Button>
         {phase === "watching" && some && <Button onPress={session.stop}>Stop watching</Button>}
-        {phase === "stopped" && input !== "trace" && <Button onPress={session.goOn}>Go on watching</Button>}
+        {phase === "stopped" && input !== "trace" && input !== "counts" && (
+          <Button onPress={session.goOn}>Go on watching</Button>
+        )}
         <Button isDisabled={!canUndo} onPress={session.undo}>
           <Undo2 size={20} aria-hidden /> Undo <Kbd>Z</Kbd>
         </Button>

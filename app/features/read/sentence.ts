@@ -9,6 +9,7 @@ const START: Record<LampInput, string> = {
   keys: "Short or long: one key each.",
   hold: "Hold while the lamp is lit.",
   trace: "Bring a trace of the lamp.",
+  counts: "Call the counts out, and type them.",
   press: "Let the button go, then tap with every flash.",
 };
 

@@ -48,7 +48,9 @@ export class ReadingSession {
     const usual: Input =
       dialect.advance === "button" ? "press" : dialect.digits.style === "long-short" ? "hold" : "tap";
     // An empty one holds nothing to go on with.
-    const stored = readings.findLast((r) => !r.recordedAt && r.system === access.system && r.marks.length > 0);
+    const stored = readings.findLast(
+      (r) => !r.recordedAt && r.system === access.system && (r.marks.length > 0 || r.counts),
+    );
     this.state = {
       phase: !stored ? "ready" : stored.until === null ? "interrupted" : "stopped",
       reading: stored ?? this.blank(usual),
@@ -141,6 +143,13 @@ export class ReadingSession {
     this.change({ ...this.state.reading, input: "trace", startedAt, marks, until, pauses: [] }, "stopped");
   };
 
+  /** Takes called-out counts, as they are typed so far. */
+  setCounts = (counts: string): void => {
+    const { reading } = this.state;
+    const startedAt = reading.startedAt === NOT_STARTED ? new Date().toISOString() : reading.startedAt;
+    this.store({ ...reading, startedAt, counts, until: 0 }, { phase: "stopped" });
+  };
+
   /** The reading with its final result, stored. */
   finish = async (): Promise<Reading> => {
     const { reading, phase } = this.state;
@@ -216,7 +225,7 @@ export class ReadingSession {
   private ask(reading: Reading, until: number): Promise<Decoded> {
     const { access, pack, vehicle } = this.data;
     const table = entriesFor(pack, vehicle, access.system).map((e) => e.code);
-    return flashWorker().decode(this.dialect, evidenceOf(reading, until, this.dialect.rest), table);
+    return flashWorker().decode(this.dialect, evidenceOf(reading, until, this.dialect), table);
   }
 
   /** Decodes the newest state; one at a time, so that a slow answer never queues up others. */

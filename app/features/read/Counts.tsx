@@ -1,0 +1,44 @@
+import { useState } from "react";
+import { calledOf } from "@core/flash/called";
+import type { Dialect } from "@core/flash/dialect";
+import { Field } from "~/ui/Field";
+import { Caution, Mono, Soft } from "~/ui/bits";
+import type { ReadingSession } from "./session";
+import { useSession } from "./use-session";
+
+const HOW: Record<Dialect["digits"]["style"], string> = {
+  counted: "One number a digit, in any spacing: 1 3 1 3 2 6 or 13 13 26. Count on over the end of the list.",
+  "long-short": "Long flashes, then short ones: 23 or 2-3 is two long and three short; 5 is five short.",
+  total: "One number a run of flashes.",
+};
+
+/** Counts that somebody calls out from the vehicle, typed by whoever sits at the screen. */
+export function Counts({ session, dialect }: { session: ReadingSession; dialect: Dialect }) {
+  const stored = useSession(session, (s) => s.reading.counts ?? "");
+  const [text, setText] = useState(stored);
+  const { understood, wrong } = calledOf(text, dialect);
+  return (
+    <div style={{ display: "grid", gap: 8 }}>
+      <Field
+        label="Counts"
+        description={HOW[dialect.digits.style]}
+        rows={2}
+        value={text}
+        onChange={(value) => {
+          setText(value);
+          session.setCounts(value);
+        }}
+        autoFocus
+        maxLength={3000}
+      />
+      {understood.length > 0 && (
+        <Soft>
+          Understood: <Mono>{understood.slice(-30).join(" · ")}</Mono>
+        </Soft>
+      )}
+      {wrong.length > 0 && (
+        <Caution>Not understood, and left out: {[...new Set(wrong)].slice(0, 8).join(", ")}</Caution>
+      )}
+    </div>
+  );
+}
