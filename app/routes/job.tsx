@@ -11,7 +11,7 @@ import {
   withLampCheck,
   withStory,
 } from "@core/record/job";
-import { STEP_IDS, type StepId } from "@core/record/types";
+import { STEP_IDS, type Job, type StepId } from "@core/record/types";
 import { JobPath } from "~/features/path/JobPath";
 import { Notebook } from "~/features/notebook/Notebook";
 import { changeJob, readVehicle, write } from "~/store/db";
@@ -39,6 +39,7 @@ export async function clientAction({ request, params }: Route.ClientActionArgs) 
   const id = params.jobId;
   const now = new Date().toISOString();
   const { pack } = await readJobData(id);
+  const wiped = (j: Job) => pack.clears.find((c) => c.id === j.clearing?.way)?.system ?? j.system;
   const title = (way: string) => pack.clears.find((c) => c.id === way)?.title ?? way;
   switch (what.intent) {
     case "story":
@@ -89,7 +90,7 @@ export async function clientAction({ request, params }: Route.ClientActionArgs) 
     case "clear-begin":
       return void (await changeJob(id, (j) => beginClear(j, what.way, title(what.way), now)));
     case "clear-end":
-      await changeJob(id, (j) => endClear(j, j.clearing ? title(j.clearing.way) : "", now));
+      await changeJob(id, (j) => endClear(j, wiped(j), j.clearing ? title(j.clearing.way) : "", now));
       return redirect(`/jobs/${id}/prove`);
     case "clear-abandon":
       return void (await changeJob(id, (j) => abandonClear(j, now)));

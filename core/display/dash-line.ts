@@ -23,7 +23,6 @@ export function readLine(
     dashes.test(text) ||
     systems.some((s) => s.prefix && text.startsWith(s.prefix) && dashes.test(text.slice(s.prefix.length).trim()))
   )
-    // prettier-ignore
     return { kind: "none" };
   // The longest letter first: the system without one takes what is left.
   const bySize = [...systems].sort((a, b) => b.prefix.length - a.prefix.length);

@@ -1,6 +1,6 @@
 import type { Connector, Pack, Place, Variant } from "./pack";
 import { holds, trapsFor, type VehicleFacts } from "./scope";
-import { connectorIdOf, type Trap, type Way } from "./way";
+import { connectorIdOf, tellsByDashLamp, type Trap, type Way } from "./way";
 
 /** What somebody can say who stands at the vehicle. All of it may be missing. */
 export interface Asked {
@@ -155,7 +155,7 @@ function weigh(c: Candidate, asked: Asked): { weight: number; reasons: string[];
 
 /** What a way has of a thing that can be seen; null where it has nothing of the kind. */
 function valueOf({ way, connector }: Candidate | FoundWay, key: keyof Seen): (string | number)[] | null {
-  if (key === "lamp") return [needsLamp(way) ? "yes" : "no"];
+  if (key === "lamp") return [tellsByDashLamp(way) ? "yes" : "no"];
   if (!connector) return null;
   switch (key) {
     case "shape":
@@ -169,11 +169,6 @@ function valueOf({ way, connector }: Candidate | FoundWay, key: keyof Seen): (st
     case "symbol":
       return connector.symbols?.length ? connector.symbols : ["none"];
   }
-}
-
-function needsLamp(way: Way): boolean {
-  if (way.tells.kind === "readiness") return true;
-  return way.tells.kind === "lamp" && (way.ask.kind === "bridge" || way.ask.kind === "key-cycle");
 }
 
 export const PLACE_WORDS: Record<Place, string> = {

@@ -178,6 +178,10 @@ describe("checkPack", () => {
       /nothingHappens\[0\].unlikelyAfter leads back to "a"/,
     );
     expect(with_((p) => (p.ways[0].nothingHappens = [cause("a", ["zz"])]))).toMatch(/names the cause "zz"/);
+    const act = { what: "Turn the wheel", seconds: 10, missed: "21" };
+    expect(with_((p) => (p.ways[0].tells = { kind: "lamp", dialect: "lead-in", act }))).toMatch(
+      /tells.act .*never asks/,
+    );
     // Scopes that overlap without one being narrower: two meanings for one vehicle.
     const entries = [entry("77", { scope: { years: [1980, 1985] } }), entry("77", { scope: { years: [1985, 1990] } })];
     expect(with_((p) => p.tables[0].entries.push(...entries))).toMatch(/is code 77 for the same vehicles/);

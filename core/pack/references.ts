@@ -21,6 +21,9 @@ export function brokenReferences(pack: Pack): PackFault[] {
   for (const [i, way] of pack.ways.entries()) {
     const dialect = dialectIdOf(way);
     if (dialect !== null) need(pack.dialects, dialect, `ways[${i}].tells.dialect`, "the dialect");
+    const shown = pack.dialects.find((d) => d.id === dialect);
+    if (way.tells.kind === "lamp" && way.tells.act && shown && !shown.phases.some((p) => p.kind === "group" && p.means === "act")) // prettier-ignore
+      faults.push({ path: `ways[${i}].tells.act`, message: `asks for something to be done, but the dialect "${dialect}" never asks: give it a group that means "act"` }); // prettier-ignore
     const connector = connectorIdOf(way);
     if (connector !== null) need(pack.connectors, connector, `ways[${i}].ask.connector`, "the connector");
     faults.push(...badCavities(pack, way, `ways[${i}].ask`), ...badCauses(way.nothingHappens, `ways[${i}].nothingHappens`)); // prettier-ignore

@@ -51,6 +51,8 @@ export interface SystemAccess {
   lamp: string;
   unit: string;
   about: System;
+  /** System whose table, memory and clears these are: another one where one unit is asked in two ways. */
+  memory: string;
   way: Way;
   /** How the lamp talks; null where no lamp does. */
   dialect: Dialect | null;
@@ -69,7 +71,8 @@ export function systemsOf(pack: Pack, v: VehicleFacts): SystemAccess[] {
       if (!about || !way) return [];
       const dialect = pack.dialects.find((d) => d.id === dialectIdOf(way)) ?? null;
       const connector = pack.connectors.find((c) => c.id === connectorIdOf(way)) ?? null;
-      return [{ system: about.id, name: about.name, lamp: s.lamp ?? about.lamp, unit: about.unit, about, way, dialect, connector }]; // prettier-ignore
+      const memory = tableOwner(pack, about.id);
+      return [{ system: about.id, memory, name: about.name, lamp: s.lamp ?? about.lamp, unit: about.unit, about, way, dialect, connector }]; // prettier-ignore
     });
 }
 

@@ -174,6 +174,19 @@ export function cavitiesUsed(way: Way): string[] {
   }
 }
 
+/** The leads of a way, by the cavity in which each sits; none where a wire is laid. */
+export function leadsOf({ ask }: Way): Record<string, string> {
+  if (ask.kind === "reader") return { [ask.ground]: "black", [ask.signal]: "signal" };
+  if (ask.kind === "lead") return Object.fromEntries(ask.wires.map((w) => [w.cavity, w.colour]));
+  return {};
+}
+
+/** Is it a lamp in the dash that tells? A reader's LED and an LED on a unit are no such lamp. */
+export function tellsByDashLamp({ ask, tells }: Way): boolean {
+  if (tells.kind === "readiness") return true;
+  return tells.kind === "lamp" && (ask.kind === "bridge" || ask.kind === "key-cycle");
+}
+
 /** Systems that one reading by this way tells of: a dash that writes or walks tells of all of its modules. */
 export function systemsTold(way: Way, system: string): string[] {
   if (way.tells.kind === "text") return way.tells.systems.map((s) => s.system);

@@ -39,7 +39,6 @@ export function unitVerdict(
   seen: UnitSeen,
   others: readonly { about: About; seen: UnitSeen | undefined }[],
 ): UnitVerdict | null {
-  // prettier-ignore
   if (seen.lamp === null) return null;
   if (seen.lamp === "steady") return { ...lampVerdict("steady"), suspect: "none" };
   if (seen.lamp === "flashing") return { ...lampVerdict("flashing"), suspect: "test-line" };
@@ -110,7 +109,6 @@ export function compareVehicles(
   there: UnitSeen,
   about: About,
 ): { wrongHere: string[]; sameOnBoth: string[] } {
-  // prettier-ignore
   const outputs = about.drives ?? [];
   const lampWrong = here.lamp !== null && there.lamp === "steady" && here.lamp !== "steady";
   const wrong = outputs.filter((o) => here.outputs[o.id] === "dead" && there.outputs[o.id] === "works");

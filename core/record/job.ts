@@ -109,10 +109,11 @@ export function beginClear(job: Job, way: string, title: string, now: string): J
   return note({ ...job, clearing: { way, startedAt: now } }, "clear", `${title}: time started.`, now);
 }
 
-export function endClear(job: Job, title: string, now: string): Job {
+/** @param system the system whose memory the way wipes */
+export function endClear(job: Job, system: string, title: string, now: string): Job {
   if (!job.clearing) return job;
   const seconds = Math.round((Date.parse(now) - Date.parse(job.clearing.startedAt)) / 1000);
-  const clears = [...job.clears, { at: now, way: job.clearing.way, system: job.system, seconds }];
+  const clears = [...job.clears, { at: now, way: job.clearing.way, system, seconds }];
   return stepDone(note({ ...job, clears, clearing: null }, "clear", `Cleared: ${title}, ${seconds} s.`, now), "clear");
 }
 

@@ -1,5 +1,12 @@
 import type { AfterClear, CodesRead } from "../proving/compare";
-import type { Job, Reading, ReadingResult, SystemList } from "./types";
+import { RECORD_VERSION, type Job, type Reading, type ReadingResult, type SystemList } from "./types";
+
+/** A reading of which nothing is seen yet. */
+export function newReading(
+  of: Pick<Reading, "id" | "job" | "vehicle" | "system" | "way" | "dialect" | "input" | "run" | "startedAt">,
+): Reading {
+  return { version: RECORD_VERSION, kind: "reading", ...of, marks: [], pauses: [], until: null, result: null, recordedAt: null }; // prettier-ignore
+}
 
 /** What a reading says of one system, or null where it says nothing of it. */
 export function readingOf(reading: Reading, system: string): Reading | null {
@@ -29,7 +36,7 @@ export function recorded(readings: readonly Reading[], system: string): Reading[
     .sort((a, b) => a.startedAt.localeCompare(b.startedAt));
 }
 
-/** Was this system cleared in this job? */
+/** Was this memory cleared in this job? It is named by the system that it belongs to. */
 export function wasCleared(job: Job, system: string): boolean {
   return job.clears.some((c) => c.system === system);
 }
@@ -39,9 +46,10 @@ export function beforeAndAfter(
   job: Job,
   readings: readonly Reading[],
   system: string,
+  memory = system,
 ): { before: Reading | null; after: Reading[] } {
   const all = recorded(readings, system);
-  const clear = job.clears.filter((c) => c.system === system).at(-1);
+  const clear = job.clears.filter((c) => c.system === memory).at(-1);
   if (!clear) return { before: all.at(-1) ?? null, after: [] };
   const before = all.filter((r) => r.recordedAt! <= clear.at);
   return { before: before.at(-1) ?? null, after: all.filter((r) => r.recordedAt! > clear.at && r.run !== "before") };

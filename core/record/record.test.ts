@@ -64,7 +64,7 @@ describe("the path of a job", () => {
     expect(lockOf(j, readings, "clear")).toBeNull();
     expect(lockOf({ ...j, handOver: true }, readings, "clear")).toBe("another workshop takes over");
     expect(lockOf(j, readings, "prove")).toBe("after the clear");
-    j = endClear(beginClear(j, "fuse", "Fuse", at(6)), "Fuse", at(7));
+    j = endClear(beginClear(j, "fuse", "Fuse", at(6)), "engine", "Fuse", at(7));
     expect(j.clears).toEqual([{ at: at(7), way: "fuse", system: "engine", seconds: 60 }]);
     expect(lockOf(j, readings, "prove")).toBeNull();
     j = closeJob(note(j, "prove", "typed by hand", at(8), "person"), "Fixed.", at(9));

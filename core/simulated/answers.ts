@@ -164,7 +164,6 @@ export function moduleAt(
   pack: Pack,
   facts: VehicleFacts,
 ): { system: string; letter: string; submode: Submode } | null {
-  // prettier-ignore
   const tells = systemsOf(pack, facts).find((s) => s.way.tells.kind === "modules")?.way.tells;
   const module = modulesOf(pack, facts)[v.walk?.module ?? 0];
   if (tells?.kind !== "modules" || !module) return null;
@@ -199,7 +198,6 @@ export function outputsOf(
   facts: VehicleFacts,
   now: number,
 ): { system: string; id: string; name: string; expect: string; works: boolean }[] {
-  // prettier-ignore
   const alive = v.key !== "off" && powered(v) && now - v.keyOnAt < 4000;
   const seen = new Set<string>();
   return systemsOf(pack, facts).flatMap((s) =>

@@ -2,7 +2,7 @@ import { useState } from "react";
 import { Tab, TabList, TabPanel, Tabs } from "react-aria-components/Tabs";
 import styled from "styled-components";
 import type { Connector } from "@core/pack/pack";
-import type { Way } from "@core/pack/way";
+import { leadsOf, type Way } from "@core/pack/way";
 import { bridgeEffect, isForbidden, type BridgeEffect } from "@core/procedure/bridge";
 import { Button } from "~/ui/Button";
 import { Caution, Row, Sheet, Soft } from "~/ui/bits";
@@ -36,13 +36,6 @@ const KIND_WORDS: Record<BridgeEffect["kind"], string> = {
   "other-system": "Another unit would answer",
   danger: "Danger",
 };
-
-/** The leads of a way, by the cavity in which each sits. */
-export function leadsOf(way: Way): Record<string, string> {
-  if (way.ask.kind === "reader") return { [way.ask.ground]: "black", [way.ask.signal]: "signal" };
-  if (way.ask.kind === "lead") return Object.fromEntries(way.ask.wires.map((w) => [w.cavity, w.colour]));
-  return {};
-}
 
 /** The connector from both sides, with what goes into it; a wire can be tried on the drawing before it is tried on the vehicle. */
 export function Wiring({ connector, way, shown }: { connector: Connector; way: Way; shown: boolean }) {

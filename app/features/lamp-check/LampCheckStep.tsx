@@ -4,6 +4,7 @@ import styled from "styled-components";
 import type { LampSeen, OthersSeen } from "@core/procedure/lamp-check";
 import { unitVerdict, type OutputSeen, type UnitSeen, type UnitVerdict } from "@core/procedure/unit-check";
 import type { SystemAccess } from "@core/pack/scope";
+import { tellsByDashLamp } from "@core/pack/way";
 import { useJob, useJobAction } from "~/store/use-job";
 import { Button, LinkButton } from "~/ui/Button";
 import { Choice } from "~/ui/Choice";
@@ -52,14 +53,18 @@ const SEEN: readonly { value: LampSeen; label: string; text: string }[] = [
 
 const NOTHING: UnitSeen = { lamp: null, outputs: {} };
 
-/** Is there a lamp in the dash to check? A reader's LED, an LED on the unit and a serial lead are no such lamp. */
+/** Is there a lamp in the dash to check? A unit that writes on its dash has one besides. */
 const hasLamp = ({ way }: SystemAccess) =>
-  way.tells.kind === "readiness" || way.tells.kind === "modules" || way.tells.kind === "text" || (way.tells.kind === "lamp" && (way.ask.kind === "bridge" || way.ask.kind === "key-cycle")); // prettier-ignore
+  tellsByDashLamp(way) || way.tells.kind === "modules" || way.tells.kind === "text";
 
 const othersOf = (outputs: UnitSeen["outputs"]): OthersSeen => {
   const all = Object.values(outputs);
   return all.includes("works") ? "all" : all.length ? "none" : "not-checked";
 };
+
+/** Where there is no lamp to look at, something that answers says that the unit is alive. */
+const standIn = (outputs: UnitSeen["outputs"]): LampSeen | null =>
+  ({ all: "steady", none: "dark", "not-checked": null })[othersOf(outputs)] as LampSeen | null;
 
 /** What the lamps and the other outputs do with the key on, and what that says of each unit. */
 export function LampCheckStep() {
@@ -85,11 +90,11 @@ export function LampCheckStep() {
     const next = { ...Object.fromEntries(units.map((x) => [x.system, seenOf(x)])), [s.system]: seen };
     setTold(next);
     const own = next[main.system];
-    // Where there is no lamp to look at, something that answers says that the unit is alive.
-    const lamp: LampSeen | null = own.lamp ?? (hasLamp(main) ? null : othersOf(own.outputs) === "all" ? "steady" : othersOf(own.outputs) === "none" ? "dark" : null); // prettier-ignore
+    const lamp = own.lamp ?? (hasLamp(main) ? null : standIn(own.outputs));
     if (lamp === null) return;
-    const headline = verdictOf(main, (x) => (x === main && !hasLamp(main) ? { ...own, lamp } : next[x.system]))?.headline; // prettier-ignore
-    send({ intent: "lamp-check", seen: lamp, others: othersOf(own.outputs), units: next, ...(headline ? { headline: hasLamp(main) ? headline : lamp === "steady" ? `The ${main.unit} answers: it is alive.` : headline } : {}) }); // prettier-ignore
+    const verdict = verdictOf(main, (x) => (x === main ? { ...own, lamp } : next[x.system]));
+    const headline = !hasLamp(main) && lamp === "steady" ? `The ${main.unit} answers: it is alive.` : verdict!.headline;
+    send({ intent: "lamp-check", seen: lamp, others: othersOf(own.outputs), units: next, headline });
   };
   const passes = check?.seen === "steady";
   const rest = units.filter((s) => s !== main);

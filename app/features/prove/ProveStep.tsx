@@ -74,7 +74,7 @@ export function ProveStep() {
         </LinkButton>
       </Empty>
     );
-  const { before, after } = beforeAndAfter(job, readings, access.system);
+  const { before, after } = beforeAndAfter(job, readings, access.system, access.memory);
   const rows = before ? compareReadings(codesRead(before), after.map(afterClear)) : [];
   const verdict = verdictSentence(rows, after.length);
   const titles = new Map(entriesFor(pack, vehicle, access.system).map((e) => [e.code, e.title]));

@@ -1,6 +1,6 @@
 import { useState } from "react";
 import styled from "styled-components";
-import { readLine } from "@core/display/dash-line";
+import { readLine, type DashLine } from "@core/display/dash-line";
 import { entriesFor } from "@core/pack/scope";
 import type { DashText as Tells } from "@core/pack/way";
 import { wasCleared } from "@core/record/readings";
@@ -10,9 +10,9 @@ import { useDraft } from "~/store/use-draft";
 import { Button } from "~/ui/Button";
 import { Field } from "~/ui/Field";
 import { Caution, Kbd, Mono, Row, Sheet, Soft } from "~/ui/bits";
-import { LookAlikes } from "./LookAlikes";
 import { sayLists, useRecordLists } from "./record-lists";
 import { RunChoice } from "./RunChoice";
+import { ShownLine } from "./ShownLine";
 
 const Lines = styled.ol`
   display: grid;
@@ -35,16 +35,18 @@ export function DashText({ data, tells }: { data: JobData; tells: Tells }) {
   const { job, systems, pack, vehicle, access } = data;
   const [lines, setLines] = useDraft<string[]>(`${job.id}/${access.way.id}`, [], isLines);
   const [typed, setTyped] = useState("");
-  const [run, setRun] = useState<Reading["run"]>(wasCleared(job, access.system) ? "key-on" : "before");
+  const [run, setRun] = useState<Reading["run"]>(wasCleared(job, access.memory) ? "key-on" : "before");
   const record = useRecordLists(data);
   const known = tells.systems.filter((s) => systems.some((x) => x.system === s.system));
   const nameOf = (system: string) => systems.find((s) => s.system === system)?.name ?? system;
   const read = lines.map((line) => readLine(line, known, tells.none));
+  /** A line without a letter that is known is taken for the first system. */
+  const systemOf = (r: DashLine) => ("system" in r && r.system) || known[0].system;
   const ended = read.some((r) => r.kind === "none");
   const lists: Record<string, SystemList> = Object.fromEntries(
     known.map((s) => {
       const codes = [...new Set(read.flatMap((r) => (r.kind === "code" && r.system === s.system ? [r.code] : [])))];
-      const unclear = read.flatMap((r) => (r.kind === "unclear" && (r.system ?? known[0].system) === s.system ? [r.text] : [])); // prettier-ignore
+      const unclear = read.flatMap((r) => (r.kind === "unclear" && systemOf(r) === s.system ? [r.text] : [])); // prettier-ignore
       const state = codes.length ? "codes" : unclear.length || !ended ? "unclear" : "none";
       return [s.system, { state, codes, unclear }];
     }),
@@ -81,40 +83,23 @@ export function DashText({ data, tells }: { data: JobData; tells: Tells }) {
         ))}
         . <Mono>{tells.none}</Mono>: nothing more. A digit that is not clear: <Mono>?</Mono>
       </Soft>
-      {wasCleared(job, access.system) && <RunChoice value={run} onChange={setRun} />}
+      {wasCleared(job, access.memory) && <RunChoice value={run} onChange={setRun} />}
       {lines.length > 0 && (
         <Sheet>
           <Lines aria-label="Lines of the display">
             {read.map((r, i) => (
               <li key={i}>
-                <Row style={{ justifyContent: "space-between" }}>
-                  <span>
-                    <Mono style={{ fontSize: "1.3rem", fontWeight: 700 }}>{lines[i]}</Mono>{" "}
-                    {r.kind === "none"
-                      ? "nothing more"
-                      : r.kind === "code"
-                        ? `${nameOf(r.system)}: ${entriesFor(pack, vehicle, r.system).find((e) => e.code === r.code)?.title ?? "in no table of this vehicle"}`
-                        : "not clear"}
-                  </span>
-                  <Button
-                    $look="quiet"
-                    aria-label={`Take ${lines[i]} out`}
-                    onPress={() => setLines(lines.toSpliced(i, 1))}
-                  >
-                    Take out
-                  </Button>
-                </Row>
-                {r.kind === "unclear" && (
-                  <LookAlikes
-                    typed={r.text}
-                    digits={r.digits}
-                    entries={entriesFor(pack, vehicle, r.system ?? known[0].system)}
-                    onPick={(code) => {
-                      const s = known.find((k) => k.system === r.system) ?? known[0];
-                      setLines(lines.with(i, `${s.prefix}${code.padStart(s.digits, "0")}`));
-                    }}
-                  />
-                )}
+                <ShownLine
+                  text={lines[i]}
+                  line={r}
+                  entries={entriesFor(pack, vehicle, systemOf(r))}
+                  before={r.kind === "code" ? `${nameOf(r.system)}: ` : ""}
+                  onTakeOut={() => setLines(lines.toSpliced(i, 1))}
+                  onPick={(code) => {
+                    const s = known.find((k) => k.system === systemOf(r))!;
+                    setLines(lines.with(i, `${s.prefix}${code.padStart(s.digits, "0")}`));
+                  }}
+                />
               </li>
             ))}
           </Lines>

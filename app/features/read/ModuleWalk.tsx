@@ -11,9 +11,9 @@ import { Button } from "~/ui/Button";
 import { Field } from "~/ui/Field";
 import { Kbd, Mono, Row, Sheet, Soft } from "~/ui/bits";
 import { mono } from "~/ui/theme";
-import { LookAlikes } from "./LookAlikes";
 import { sayLists, useRecordLists } from "./record-lists";
 import { RunChoice } from "./RunChoice";
+import { ShownLine } from "./ShownLine";
 
 const Modules = styled.ol`
   display: grid;
@@ -60,7 +60,7 @@ export function ModuleWalk({ data, tells }: { data: JobData; tells: Tells }) {
   const modules = tells.modules.filter((m) => systems.some((s) => s.system === m.system));
   const [walk, setWalk] = useDraft<Walk>(`${job.id}/${access.way.id}`, { at: 0, texts: {}, done: [] }, isWalk);
   const [typed, setTyped] = useState("");
-  const [run, setRun] = useState<Reading["run"]>(wasCleared(job, access.system) ? "key-on" : "before");
+  const [run, setRun] = useState<Reading["run"]>(wasCleared(job, access.memory) ? "key-on" : "before");
   const record = useRecordLists(data);
   const at = Math.min(walk.at, modules.length - 1);
   const here = modules[at];
@@ -106,7 +106,7 @@ export function ModuleWalk({ data, tells }: { data: JobData; tells: Tells }) {
         {tells.submodes[codesMode].title}; {presses} presses of {tells.nextSubmode} come back to it. Never hold a button
         in {tells.submodes.find((s) => s.shows === "erase")?.title}: it wipes the module.
       </Soft>
-      {wasCleared(job, access.system) && <RunChoice value={run} onChange={setRun} />}
+      {wasCleared(job, access.memory) && <RunChoice value={run} onChange={setRun} />}
       <Modules aria-label="Modules of the walk">
         {modules.map((m, i) => {
           const list = walk.done.includes(m.system) ? lists[m.system] : null;
@@ -142,35 +142,17 @@ export function ModuleWalk({ data, tells }: { data: JobData; tells: Tells }) {
       </Modules>
       {!all && !walk.done.includes(here.system) && (
         <Sheet>
-          {texts.map((t, i) => {
-            const r = lineOf(here.system, here.letter)(t);
-            return (
-              <div key={i}>
-                <Row style={{ justifyContent: "space-between" }}>
-                  <span>
-                    <Mono>{t}</Mono>{" "}
-                    {r.kind === "code"
-                      ? (entriesFor(pack, vehicle, here.system).find((e) => e.code === r.code)?.title ??
-                        "in no table of this module")
-                      : r.kind === "unclear"
-                        ? "not clear"
-                        : "nothing"}
-                  </span>
-                  <Button $look="quiet" aria-label={`Take ${t} out`} onPress={() => replace(texts.toSpliced(i, 1))}>
-                    Take out
-                  </Button>
-                </Row>
-                {r.kind === "unclear" && (
-                  <LookAlikes
-                    typed={r.text}
-                    digits={tells.digits}
-                    entries={entriesFor(pack, vehicle, here.system)}
-                    onPick={(code) => replace(texts.with(i, code.padStart(tells.digits, "0")))}
-                  />
-                )}
-              </div>
-            );
-          })}
+          {texts.map((t, i) => (
+            <div key={i}>
+              <ShownLine
+                text={t}
+                line={lineOf(here.system, here.letter)(t)}
+                entries={entriesFor(pack, vehicle, here.system)}
+                onTakeOut={() => replace(texts.toSpliced(i, 1))}
+                onPick={(code) => replace(texts.with(i, code.padStart(tells.digits, "0")))}
+              />
+            </div>
+          ))}
           <form
             onSubmit={(e) => {
               e.preventDefault();

@@ -138,7 +138,7 @@ function Watch({ data, dialect }: { data: JobData; dialect: Dialect }) {
           onChange={(system) => send({ intent: "system", system })}
         />
       )}
-      {wasCleared(job, access.system) && <RunChoice value={run} onChange={session.setRun} />}
+      {wasCleared(job, access.memory) && <RunChoice value={run} onChange={session.setRun} />}
       {phase === "interrupted" && <Interrupted session={session} />}
       {access.way.tells.kind === "lamp" && access.way.tells.act && (
         <ActNow session={session} dialect={dialect} act={access.way.tells.act} />
@@ -260,7 +260,7 @@ function Actions({ session, data: { job, access } }: { session: ReadingSession; 
     const reading = await session.finish();
     await changeJob(job.id, (j) => withReading(j, reading, access.name, reading.recordedAt!));
     await revalidator.revalidate();
-    await navigate(`/jobs/${job.id}/${wasCleared(job, access.system) ? "prove" : "meaning"}`);
+    await navigate(`/jobs/${job.id}/${wasCleared(job, access.memory) ? "prove" : "meaning"}`);
   };
   if (phase === "ready")
     return input === "trace" || input === "counts" ? null : (

@@ -70,7 +70,7 @@ export function SerialData({ data, tells }: { data: JobData; tells: Tells }) {
   const [samples, setSamples] = useState<Sample[]>([]);
   const [shown, setShown] = useState(tells.parameters[0].id);
   const [codes, setCodes] = useState<string[] | null>(null);
-  const [run, setRun] = useState<Reading["run"]>(wasCleared(job, access.system) ? "key-on" : "before");
+  const [run, setRun] = useState<Reading["run"]>(wasCleared(job, access.memory) ? "key-on" : "before");
   const record = useRecordLists(data);
   const queue = useRef<Promise<unknown>>(Promise.resolve());
   const began = useRef(0);
@@ -142,7 +142,7 @@ export function SerialData({ data, tells }: { data: JobData; tells: Tells }) {
               : "Nothing is stored."
             : "The unit answers. Look at the values, read the codes."}
       </h1>
-      {wasCleared(job, access.system) && <RunChoice value={run} onChange={setRun} />}
+      {wasCleared(job, access.memory) && <RunChoice value={run} onChange={setRun} />}
       {problem && <Caution>{problem}</Caution>}
       {!line ? (
         <Sheet>

@@ -1,7 +1,7 @@
 import { useNavigate, useRevalidator } from "react-router";
 import { note, stepDone } from "@core/record/job";
-import { resultOf, wasCleared } from "@core/record/readings";
-import { RECORD_VERSION, type Input, type Reading, type SystemList } from "@core/record/types";
+import { newReading, resultOf, wasCleared } from "@core/record/readings";
+import type { Input, Reading, SystemList } from "@core/record/types";
 import { changeJob, newId, write } from "~/store/db";
 import type { JobData } from "~/store/job-data";
 
@@ -22,19 +22,17 @@ export function useRecordLists(
     const now = new Date().toISOString();
     const own = lists[access.system] ?? Object.values(lists)[0];
     const reading: Reading = {
-      version: RECORD_VERSION,
-      kind: "reading",
-      id: newId(),
-      job: job.id,
-      vehicle: vehicle.id,
-      system: access.system,
-      way: access.way.id,
-      dialect: "",
-      input,
-      run,
-      startedAt: now,
-      marks: [],
-      pauses: [],
+      ...newReading({
+        id: newId(),
+        job: job.id,
+        vehicle: vehicle.id,
+        system: access.system,
+        way: access.way.id,
+        dialect: "",
+        input,
+        run,
+        startedAt: now,
+      }),
       until: 0,
       result: own ? resultOf(own) : null,
       ...(Object.keys(lists).length ? { lists } : {}),
@@ -44,7 +42,7 @@ export function useRecordLists(
     await write(reading);
     await changeJob(job.id, (j) => stepDone(note(j, "read", says, now), "read"));
     await revalidator.revalidate();
-    await navigate(`/jobs/${job.id}/${wasCleared(job, access.system) ? "prove" : "meaning"}`);
+    await navigate(`/jobs/${job.id}/${wasCleared(job, access.memory) ? "prove" : "meaning"}`);
   };
 }
 

@@ -3,8 +3,8 @@ import type { Dialect } from "@core/flash/dialect";
 import { entriesFor } from "@core/pack/scope";
 import { editMarks, type MarkEdit } from "@core/record/edit";
 import { evidenceOf } from "@core/record/evidence";
-import { wasCleared } from "@core/record/readings";
-import { RECORD_VERSION, type Input, type Mark, type Reading } from "@core/record/types";
+import { newReading, wasCleared } from "@core/record/readings";
+import { type Input, type Mark, type Reading } from "@core/record/types";
 import { newId, readingWriter, remove } from "~/store/db";
 import type { JobData } from "~/store/job-data";
 import { flashWorker } from "~/workers/flash";
@@ -179,9 +179,7 @@ export class ReadingSession {
 
   private blank(input: Input): Reading {
     const { job, vehicle, access } = this.data;
-    return {
-      version: RECORD_VERSION,
-      kind: "reading",
+    return newReading({
       id: newId(),
       job: job.id,
       vehicle: vehicle.id,
@@ -189,14 +187,9 @@ export class ReadingSession {
       way: access.way.id,
       dialect: this.dialect.id,
       input,
-      run: wasCleared(job, access.system) ? "key-on" : "before",
+      run: wasCleared(job, access.memory) ? "key-on" : "before",
       startedAt: NOT_STARTED,
-      marks: [],
-      pauses: [],
-      until: null,
-      result: null,
-      recordedAt: null,
-    };
+    });
   }
 
   private begun(at: number, lead: number): Reading {

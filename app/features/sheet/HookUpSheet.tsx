@@ -1,6 +1,7 @@
 import { Printer } from "lucide-react";
 import styled, { createGlobalStyle } from "styled-components";
 import type { JobData } from "~/store/job-data";
+import { leadsOf } from "@core/pack/way";
 import { vehicleName } from "~/store/vehicle-name";
 import { Button, LinkButton } from "~/ui/Button";
 import { Caution, Mono, Plate, Row } from "~/ui/bits";
@@ -81,12 +82,6 @@ const Blank = styled.div`
 export function HookUpSheet({ data: { job, vehicle, access } }: { data: JobData }) {
   const { way, connector } = access;
   const wire = way.ask.kind === "bridge" ? way.ask.bridge : null;
-  const leads =
-    way.ask.kind === "reader"
-      ? { [way.ask.ground]: "black", [way.ask.signal]: "signal" }
-      : way.ask.kind === "lead"
-        ? Object.fromEntries(way.ask.wires.map((w) => [w.cavity, w.colour]))
-        : {};
   const cautions = [...new Set([access.about.caution, ...way.steps.map((s) => s.caution)].filter(Boolean))];
   return (
     <Paper id="work">
@@ -109,7 +104,7 @@ export function HookUpSheet({ data: { job, vehicle, access } }: { data: JobData 
           {(["socket", "wire"] as const).map((side) => (
             <section key={side}>
               <h2>{side === "socket" ? "Looking into the socket" : "From the wire side (mirrored)"}</h2>
-              <ConnectorView connector={connector} side={side} wire={wire} leads={leads} />
+              <ConnectorView connector={connector} side={side} wire={wire} leads={leadsOf(way)} />
             </section>
           ))}
         </Two>

@@ -4,7 +4,7 @@ import type { Pack } from "@core/pack/pack";
 import { systemsOf } from "@core/pack/scope";
 import type { Vehicle } from "@core/record/types";
 import { displayOf, lampOf, outputsOf } from "@core/simulated/answers";
-import { READER_BUTTON, UNIT_BUTTON, type Simulated, type SimulatedAction } from "@core/simulated/state";
+import { powered, READER_BUTTON, UNIT_BUTTON, type Simulated, type SimulatedAction } from "@core/simulated/state";
 import { act } from "@core/simulated/vehicle";
 import { writeValue } from "~/store/db";
 import { Button } from "~/ui/Button";
@@ -216,12 +216,7 @@ export function SimulatedVehicle({
           <ul>
             {outputs.map((o) => (
               <li key={o.id}>
-                {o.name}:{" "}
-                {v.key !== "off" && !v.blown && v.fuseOutAt === null && v.batteryOffAt === null
-                  ? o.works
-                    ? o.expect
-                    : "done"
-                  : "nothing"}
+                {o.name}: {v.key !== "off" && powered(v) ? (o.works ? o.expect : "done") : "nothing"}
               </li>
             ))}
           </ul>

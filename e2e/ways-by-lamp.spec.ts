@@ -1,0 +1,177 @@
+import { expect, sentence, test } from "./fixtures";
+import { Watcher } from "./lamp";
+import { noted, record, simulated, takeSteps, toHookUp } from "./ways";
+
+for (const { method, find, way, vehicle, wire, says, codes } of [
+  {
+    method: "C",
+    find: "shape=trapezoid&cavities=17&place=engine-bay",
+    way: /Bridge TST and GND/,
+    vehicle: "demo-sm501c",
+    wire: ["TST", "GND"],
+    says: /^13 and 21, seen twice: done\.$/,
+    codes: /Read engine: 13, 21/,
+  },
+  {
+    method: "F",
+    find: "make=dunmarrow&model=pickup&year=1992",
+    way: /Engine-off self-test with memory/,
+    vehicle: "demo-sm12d",
+    wire: ["ST", "SR"],
+    says: /231.*233/,
+    codes: /Read engine, key on: 231, 233/,
+  },
+])
+  test(`method ${method}: finder, bridge, and the lamp really read`, async ({ page, context }) => {
+    test.setTimeout(400_000);
+    await toHookUp(page, find, way, vehicle);
+    await takeSteps(page);
+    const v = await simulated(context, vehicle);
+    await v.wire(wire[0], wire[1]);
+    const person = new Watcher(v.car, page, 5);
+    await person.look("engine");
+    await v.key("On, engine off");
+    await expect(sentence(page)).toHaveText(says, { timeout: 300_000 });
+    await expect(page.getByRole("list", { name: "Codes read" }).getByText("certain")).toHaveCount(2, { timeout: 60_000 }); // prettier-ignore
+    await person.stop();
+    await record(page);
+    await noted(page, codes);
+  });
+
+test("method D: the reader on one pin, a code a press; another system's pin answers for itself; one code wiped alone", async ({
+  page,
+  context,
+}) => {
+  test.setTimeout(240_000);
+  const vehicle = "demo-et44";
+  await toHookUp(page, "shape=round-ended&cavities=12", /Pulse reader on socket 4/, vehicle);
+  await takeSteps(page);
+  await expect(sentence(page)).toHaveText("Let the button go, then tap with every flash.");
+  const v = await simulated(context, vehicle);
+  const lamp = v.car.locator('[data-system="engine"]');
+  await v.press("1");
+  await v.press("4");
+  await v.key("On, engine off");
+  await expect(lamp).toHaveAttribute("data-lit", "no");
+  await v.press("Red lead on the feed");
+  await expect(lamp).toHaveAttribute("data-lit", "yes");
+  const person = new Watcher(v.car, page, 9, "tap-dark");
+  await person.look("engine");
+  for (const flashes of [3, 6, 3, 6]) {
+    await v.hold("Reader button", 3200);
+    await page.keyboard.press("b");
+    await v.car.waitForTimeout(3000 + flashes * 1000);
+  }
+  await expect(page.getByRole("list", { name: "Presses of the button" })).toContainText("6 flashes");
+  await expect(sentence(page)).toHaveText(/3 and 6/);
+  await person.stop();
+  await record(page);
+  await noted(page, /Read engine: 3, 6/);
+  // Right after a code has shown, held longer: that one is gone.
+  await v.hold("Reader button", 3200);
+  await v.car.waitForTimeout(9000);
+  await v.hold("Reader button", 7400);
+  const memory = () =>
+    v.car.evaluate(
+      () =>
+        new Promise((resolve) => {
+          const open = indexedDB.open("klinko");
+          open.onsuccess = () => {
+            const get = open.result.transaction("records").objectStore("records").get("value/simulated/demo-et44");
+            get.onsuccess = () => resolve((get.result as { memory: unknown }).memory);
+          };
+        }),
+    );
+  await expect.poll(memory).toEqual({ engine: ["6"], airbag: ["6"] });
+});
+
+test("method E: warm, started at once, half the cylinders, the act in its window, then the list", async ({
+  page,
+  context,
+}) => {
+  test.setTimeout(400_000);
+  const vehicle = "demo-sm12d";
+  await toHookUp(page, "make=dunmarrow&year=1992&model=pickup", /Engine-running self-test/, vehicle);
+  await page.getByText("Engine, running test", { exact: true }).click();
+  await expect(page.getByText("Bring the engine to working temperature")).toBeVisible();
+  // The time of a step runs on through a reload.
+  await page.getByRole("button", { name: /It runs: start the time/ }).click();
+  await expect(page.getByRole("timer")).toHaveText(/9:5\d/);
+  await page.reload();
+  await expect(page.getByRole("timer")).toHaveText(/9:[45]\d/);
+  await takeSteps(page);
+  const v = await simulated(context, vehicle);
+  const lamp = v.car.locator('[data-system="engine"]');
+  await v.wire("ST", "SR");
+  // Cold, the test does not begin: the lamp goes out as on any running engine.
+  await v.key("On, engine off");
+  await v.key("Engine runs");
+  await expect(lamp).toHaveAttribute("data-lit", "no");
+  await v.key("Off");
+  await v.press("Let it warm up");
+  await expect(v.car.getByRole("button", { name: "The engine is warm" })).toBeVisible({ timeout: 8000 });
+  const person = new Watcher(v.car, page, 21);
+  await v.key("On, engine off");
+  await v.key("Engine runs");
+  await person.look("engine");
+  // Four flashes for eight cylinders, a wait, one flash: now.
+  await expect(page.getByRole("listbox").getByRole("option")).toHaveCount(5, { timeout: 60_000 });
+  await expect(page.getByRole("alert")).toContainText("Now: Turn the wheel half a turn");
+  await v.press("Wheel, brake, throttle");
+  await expect(sentence(page)).toHaveText(/231/, { timeout: 120_000 });
+  await expect(page.getByRole("list", { name: "Codes read" }).getByText("certain")).toHaveCount(1, {
+    timeout: 120_000,
+  });
+  await person.stop();
+  await record(page);
+  await noted(page, /Read engine, running test: 231/);
+});
+
+test("method G: the beat judges the cycle; in time the lamp tells its list once, and the end mark", async ({
+  page,
+  context,
+}) => {
+  test.setTimeout(240_000);
+  const vehicle = "demo-ferry3";
+  await toHookUp(page, "make=hollin-pike&year=1996", /Key on, off, on, off, on/, vehicle);
+  for (const box of await page.getByRole("group", { name: "Before you begin" }).locator("label").all())
+    await box.click();
+  await page.getByRole("button", { name: /^Done/ }).click();
+  await expect(page.getByRole("list", { name: "The beat of the key" })).toBeVisible();
+  await page.getByRole("button", { name: "Play the beat" }).click();
+  await expect(page.getByRole("list", { name: "The beat of the key" }).locator("[aria-current]")).toHaveText("off");
+  for (const wait of [2800, 2800, 0]) {
+    await page.keyboard.press("k");
+    await page.waitForTimeout(wait);
+  }
+  await expect(page.getByText(/too slow/)).toBeVisible();
+  for (const wait of [1400, 1400, 0]) {
+    await page.keyboard.press("k");
+    await page.waitForTimeout(wait);
+  }
+  await expect(page.getByText(/in time/)).toBeVisible();
+  await page.getByRole("button", { name: /^Done/ }).click();
+  // Why nothing happens: what was looked at is struck out and the rest gets likelier.
+  await page.getByRole("button", { name: "Nothing happens?" }).click();
+  const causes = page.getByRole("list", { name: "Likely causes" }).getByRole("listitem");
+  await expect(causes.first()).toContainText("took longer than five seconds");
+  await page.getByRole("button", { name: "Not it: The cycle took longer than five seconds." }).click();
+  await expect(causes.first()).toContainText("did not go far enough back");
+  await page.reload();
+  await page.getByRole("button", { name: "Nothing happens?" }).click();
+  await expect(causes.last()).toContainText("took longer than five seconds");
+  await page.getByRole("button", { name: /It blinks: read it/ }).click();
+  const v = await simulated(context, vehicle);
+  // Held, the lamp test is told for what it is.
+  await page.getByRole("tab", { name: "Hold" }).click();
+  await page.getByRole("heading", { level: 1 }).click();
+  const person = new Watcher(v.car, page, 3, "hold");
+  await person.look("engine");
+  for (const to of ["On, engine off", "Off", "On, engine off", "Off", "On, engine off"] as const) {
+    await v.key(to);
+    await v.car.waitForTimeout(500);
+  }
+  await expect(page.getByRole("list", { name: "Codes read" })).toContainText("22", { timeout: 120_000 });
+  await expect(page.getByRole("list", { name: "Codes read" })).toContainText("13");
+  await person.stop();
+});

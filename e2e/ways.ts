@@ -1,0 +1,67 @@
+import type { BrowserContext, Page } from "@playwright/test";
+import { expect, openGarage, sentence } from "./fixtures";
+
+/** Finds the way in by what is known, and opens a job on a demo vehicle of that make, up to the hook-up. */
+export async function toHookUp(page: Page, find: string, way: RegExp, vehicle: string): Promise<void> {
+  await openGarage(page);
+  await page.goto(`/find?${find}`);
+  await expect(page.getByRole("list", { name: "Ways in, likeliest first" }).getByText(way).first()).toBeVisible();
+  await page.goto(`/vehicles/${vehicle}`);
+  await page.getByRole("button", { name: "New job" }).click();
+  await page.getByRole("button", { name: "Write the story down" }).click();
+  await expect(page.getByRole("list", { name: "Ways in" }).getByText(way).first()).toBeVisible();
+  await page.getByRole("button", { name: "On to the lamp check" }).click();
+  await expect(sentence(page)).toHaveText(/^Key on, engine off/);
+  const lit = page.getByRole("button", { name: /Stays lit/ }).first();
+  if (await lit.isVisible()) await lit.click();
+  else await page.getByText("Yes", { exact: true }).first().click();
+  await page.getByRole("link", { name: "On to the hook-up" }).click();
+  await expect(page.getByText("Tick what is above first.")).toBeVisible();
+}
+
+/** Ticks what must be so before, and takes all steps. */
+export async function takeSteps(page: Page): Promise<void> {
+  for (const box of await page.getByRole("group", { name: "Before you begin" }).locator("label").all())
+    await box.click();
+  const next = page.getByRole("button", { name: /^(Done|Wire is in|It blinks: read it|On to the reading)/ });
+  while (page.url().endsWith("hook-up")) {
+    const here = await page.locator("section, div").getByRole("heading", { level: 2 }).allTextContents();
+    await next.click();
+    await expect
+      .poll(
+        async () =>
+          !page.url().endsWith("hook-up") ||
+          String(await page.locator("section, div").getByRole("heading", { level: 2 }).allTextContents()) !==
+            String(here),
+      ) // prettier-ignore
+      .toBe(true);
+  }
+}
+
+export async function simulated(context: BrowserContext, vehicle: string) {
+  const car = await context.newPage();
+  await car.goto(`/simulated/${vehicle}`);
+  await expect(car.getByRole("heading", { level: 1 })).toHaveText(/^Simulated/);
+  const press = (name: string) => car.getByRole("button", { name, exact: true }).click();
+  return {
+    car,
+    press,
+    key: (to: "Off" | "On, engine off" | "Engine runs") => car.getByText(to, { exact: true }).click(),
+    wire: async (a: string, b: string) => {
+      await press(a);
+      await press(b);
+    },
+    hold: async (name: string, ms: number) => {
+      const button = car.getByRole("button", { name, exact: true });
+      await button.scrollIntoViewIfNeeded();
+      await button.hover();
+      await car.mouse.down();
+      await car.waitForTimeout(ms);
+      await car.mouse.up();
+    },
+  };
+}
+
+export const record = (page: Page) => page.getByRole("button", { name: "Record this reading" }).click();
+export const noted = (page: Page, text: RegExp) =>
+  expect(page.getByRole("list", { name: "Lines of the notebook" })).toContainText(text);
