@@ -7,6 +7,7 @@ import { flatten, type Flat } from "./flat";
 import { FILM_OBSERVERS } from "./observer";
 import { placeMarks, refitTempo, spansOf } from "./placing";
 import { timedView, type Setting } from "./timed-view";
+import { answered } from "./stopped";
 import { TEMPO_MAX } from "./tempo";
 import type { View } from "./view";
 
@@ -41,8 +42,10 @@ const temper = (frames: Frames): number => 1 / (2.5 - 1.5 * clarity(frames, 3.5,
 const SAME_TEMPO = 0.006;
 
 /** The brightness of a lamp: lists are held against the frames themselves; marks taken out of them only serve to propose. */
-export function filmView(dialect: Dialect, frames: Frames, until: number): View<Setting, Prepared> {
-  const marks = trackOf({ mode: "edges", edges: edgesOf(frames), until }, dialect.rest);
+export function filmView(dialect: Dialect, all: Frames, watched: number): View<Setting, Prepared> {
+  const marks = answered(dialect, trackOf({ mode: "edges", edges: edgesOf(all), until: watched }, dialect.rest));
+  const until = Math.min(watched, marks.stopped ?? watched);
+  const frames = until < watched ? framesUntil(all, until) : all;
   const timed = timedView(dialect, marks, FILM_OBSERVERS);
   const film = filmOf(frames, dialect.rest, until);
   const away = dialect.rest === "lit" ? 0 : 1;
@@ -65,10 +68,7 @@ export function filmView(dialect: Dialect, frames: Frames, until: number): View<
     };
   };
   const weight = temper(frames);
-  let free = 0;
-  for (let i = 0; i < frames.lit.length; i++) {
-    if (frames.lit[i] === away) free += away ? frames.llr[i] : -frames.llr[i];
-  }
+  const free = litEvidence(frames, away);
   return {
     settings: beginnings(timed.settings),
     readings: timed.readings,
@@ -116,6 +116,25 @@ function beginnings(settings: readonly Setting[]): Setting[] {
   const forgiving = FILM_OBSERVERS[FILM_OBSERVERS.length - 1];
   const more = settings.map((s) => ({ ...s, observer: forgiving }));
   return [...settings, ...more].filter((s, i, all) => all.findIndex((x) => x.tempo === s.tempo && x.observer === s.observer) === i); // prettier-ignore
+}
+
+/** A bulb glows on for about so long, ms: frames at the end of a mark are not held against a list that has it dark already. */
+const COOLING_MS = 70;
+
+/** What the frames say for a lamp that is away from its rest where it seems so, whatever the list. */
+function litEvidence({ t, lit, llr }: Frames, away: 0 | 1): number {
+  let sum = 0;
+  let dark = Infinity;
+  for (let i = t.length - 1; i >= 0; i--) {
+    if (lit[i] !== away) dark = t[i];
+    else if (dark - t[i] > COOLING_MS) sum += away ? llr[i] : -llr[i];
+  }
+  return sum;
+}
+
+function framesUntil({ t, llr, lit, ...rest }: Frames, until: number): Frames {
+  const n = t.findIndex((x) => x > until);
+  return n < 0 ? { t, llr, lit, ...rest } : { t: t.subarray(0, n), llr: llr.subarray(0, n), lit: lit.subarray(0, n), ...rest }; // prettier-ignore
 }
 
 /** The likeliest states as edges, each half way between the frames around it. */

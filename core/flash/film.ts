@@ -8,6 +8,8 @@ export interface Film {
   upTo: (ms: number) => number;
   /** Times at which a flash may begin, ascending. */
   onsets: Float64Array;
+  /** How much longer a flash seems than it was, ms (a glowing bulb; shorter where the lamp rests lit). */
+  glow: number;
   /** Standard deviation of such a time, ms. */
   raster: number;
   until: number;
@@ -49,7 +51,7 @@ export function filmOf(frames: Frames, rest: "dark" | "lit", until: number): Fil
     for (let k = i - 2; k <= i + 2; k++) best = Math.max(best, flank[k]);
     if (flank[i] > 2 && flank[i] >= best - NEARLY) onsets.push((t[i] + t[i - 1]) / 2);
   }
-  return { upTo, onsets: Float64Array.from(onsets), raster: 8 + 0.25 * frame, until };
+  return { upTo, onsets: Float64Array.from(onsets), glow: sign * frames.glow, raster: 8 + 0.25 * frame, until };
 }
 
 /** One place of the best path: a flash and when it began. */
@@ -93,12 +95,12 @@ export function playFilm(
   against?: Score,
   margin = 60,
 ): Played {
-  const { upTo, onsets, raster, until } = film;
+  const { upTo, onsets, glow, raster, until } = film;
   const count = onsets.length;
   const prefix = new Float64Array(count);
   const { n, next } = flat;
   if (!n) return { logLik: 0, prefix, cost: 0, last: null };
-  const lengths = flat.length.map((ms, j) => (endless && j === n - 1 ? Infinity : ms * tempo));
+  const lengths = flat.length.map((ms, j) => (endless && j === n - 1 ? Infinity : ms * tempo + glow));
   const within = (j: number, t: number) => upTo(Math.min(until, t + lengths[j])) - upTo(t);
   const places: Place[][] = Array.from({ length: count }, () => []);
   const put = (i: number, p: Place): void => {

@@ -6,6 +6,7 @@ import { INTERVAL_JITTER, OBSERVERS, type Observer } from "./observer";
 import { seeded } from "./encode";
 import { grammarOf, type Grammar } from "./grammar";
 import { readingOf } from "./reading";
+import { answered } from "./stopped";
 import { walksOf } from "./walks";
 import { TEMPO_MAX, TEMPO_MIN } from "./tempo";
 import type { View } from "./view";
@@ -29,9 +30,10 @@ interface Prepared extends Setting {
 /** Marks with times (taps, held keys, edges): the view that aligns onsets with a show played at a tempo. */
 export function timedView(
   dialect: Dialect,
-  track: Track,
-  observers: readonly Observer[] = OBSERVERS[track.mode],
+  watched: Track,
+  observers: readonly Observer[] = OBSERVERS[watched.mode],
 ): View<Setting, Prepared> {
+  const track = answered(dialect, watched);
   const grammar = grammarOf(dialect, INTERVAL_JITTER);
   const alignment = (p: Prepared): Alignment => (p.alignment ??= align(track, p.flat, p.tempo, p.observer));
   return {

@@ -14,6 +14,8 @@ export interface Frames {
   /** Brightness that the lit lamp adds, and the noise of a frame (standard deviation). */
   contrast: number;
   noise: number;
+  /** How much longer a lit stretch seems than it was, since a bulb cools more slowly than it warms, ms. */
+  glow: number;
 }
 
 /** What is known of the lamp beforehand: the state that is not its rest, and how long it lasts at most, ms. */
@@ -81,7 +83,7 @@ export function framesOf({ t: times, y: values }: Levels, away: Away): Frames | 
       }
     if (xx > 5 && round < ROUNDS - 1) contrast = Math.max(2 * noise, xy / xx);
   }
-  return { t, llr: evidence(y, daylight, contrast, noise), lit, contrast, noise };
+  return { t, llr: evidence(y, daylight, contrast, noise), lit, contrast, noise, glow: glowOf(t, y, daylight, lit, contrast / noise) };
 }
 
 /** The evidence of each frame, given the daylight. What is left of the daylight is much the same from frame to frame, so frames count less than one by one. */
@@ -91,6 +93,44 @@ function evidence(y: Float64Array, daylight: Float64Array, contrast: number, noi
     const x = v - daylight[i];
     return Math.max(-MOST, Math.min(MOST, (x * x - (x - contrast) ** 2) / (2 * variance)));
   });
+}
+
+/** Below this contrast over noise a flank's shape is not to be seen, and a bulb is taken to glow on so long at most, ms. */
+const CLEAR = 6;
+const LONGEST_GLOW = 120;
+
+/**
+ * From the medians of the times that rising and falling flanks take between a quarter and three quarters (ln 3 time constants
+ * of a bulb); it crosses the half ln 2 time constants late.
+ */
+function glowOf(t: Float64Array, y: Float64Array, daylight: Float64Array, lit: Uint8Array, clear: number): number {
+  if (clear < CLEAR) return 0;
+  const times: [number[], number[]] = [[], []];
+  const mean = [0, 0];
+  const count = [0, 0];
+  for (let i = 0; i < t.length; i++) {
+    mean[lit[i]] += y[i] - daylight[i];
+    count[lit[i]]++;
+  }
+  const [low, high] = [mean[0] / count[0], mean[1] / count[1]];
+  const share = (i: number) => (y[i] - daylight[i] - low) / (high - low);
+  /** When a flank around frame i crosses a share, going `up`. */
+  const crossing = (i: number, at: number, up: boolean): number | null => {
+    for (let k = Math.max(1, i - 6); k < Math.min(t.length, i + 7); k++) {
+      const [a, b] = [share(k - 1), share(k)];
+      if (up ? a < at && b >= at : a > at && b <= at) return t[k - 1] + ((at - a) / (b - a)) * (t[k] - t[k - 1]);
+    }
+    return null;
+  };
+  for (let i = 1; i < t.length; i++) {
+    if (lit[i] === lit[i - 1]) continue;
+    const up = lit[i] === 1;
+    const [a, b] = [crossing(i, up ? 0.25 : 0.75, up), crossing(i, up ? 0.75 : 0.25, up)];
+    if (a !== null && b !== null && b >= a) times[up ? 1 : 0].push(b - a);
+  }
+  if (times[0].length < 3 || times[1].length < 3) return 0;
+  const median = (list: number[]) => list.sort((a, b) => a - b)[list.length >> 1];
+  return Math.max(0, Math.min(LONGEST_GLOW, (Math.LN2 / Math.log(3)) * (median(times[0]) - median(times[1]))));
 }
 
 /** Noise of a frame from the smaller three quarters of the differences between neighbours (0.515: their mean, in deviations). */

@@ -1,0 +1,110 @@
+import { brightnessOf, DARK, LIT } from "./discriminant";
+import { findLamps, type Found, type Patch } from "./find-lamp";
+import { History } from "./history";
+import { learn, type WatchedLamp } from "./lamp";
+import { measure, siteOf } from "./measure";
+import { emptyCells, gather, gatherSome, samplingOf, type Cells, type Picture, type Raster, type Sampling } from "./picture";
+import { follow, follower, profileOf, type Follower } from "./shake";
+
+/** Pictures that are held to look back on: half a minute at 60 a second, a minute at 30. */
+const HELD = 1800;
+/** Once a lamp is watched, whole pictures are only taken so far apart, ms: enough to find another lamp in. */
+const WHOLE_MS = 110;
+/** Mean movement is taken over about so many pictures. */
+const STILL = 60;
+
+/** A lamp has changed its state, as far as can be told at once. */
+export interface Change {
+  id: number;
+  lit: 0 | 1;
+  t: number;
+}
+
+/**
+ * Looks at pictures one after the other: follows the camera's shaking, holds the last minute of cells, and measures every lamp
+ * that is watched. One picture costs the same whatever its size and however long the film.
+ */
+export class Eye {
+  readonly raster: Raster;
+  readonly lamps: WatchedLamp[] = [];
+  /** Mean movement from picture to picture, raster pixels. */
+  trembling = 0;
+  /** Time of the last picture, and of the first one that is held, ms. */
+  last = 0;
+  private history: History;
+  private sampling: Sampling;
+  private cells: Cells;
+  private shake: Follower | null = null;
+  private lastWhole = -Infinity;
+
+  constructor(
+    readonly width: number,
+    readonly height: number,
+  ) {
+    this.sampling = samplingOf(width, height);
+    this.raster = this.sampling.raster;
+    this.history = new History(this.raster, HELD);
+    this.cells = emptyCells(this.raster);
+  }
+
+  /** Takes the next picture; tells what lamps changed with it. */
+  see(picture: Picture): Change[] {
+    const profile = profileOf(picture, this.sampling);
+    const before = this.shake?.last;
+    this.shake = this.shake ? follow(this.shake, profile) : follower(profile);
+    const { dx, dy } = this.shake.last;
+    if (before) this.trembling += (Math.hypot(dx - before.dx, dy - before.dy) - this.trembling) / STILL;
+    this.last = picture.t;
+    // While the camera looks elsewhere nothing is known of any lamp.
+    if (this.shake.lost > 0) return [];
+    const whole = !this.lamps.length || picture.t - this.lastWhole >= WHOLE_MS;
+    if (whole) {
+      gather(picture, this.sampling, dx, dy, this.cells);
+      this.history.push(picture.t, this.cells);
+      this.lastWhole = picture.t;
+    }
+    return this.lamps.flatMap((lamp) => {
+      if (!whole) {
+        gatherSome(picture, this.sampling, dx, dy, lamp.site.patch, this.cells);
+        gatherSome(picture, this.sampling, dx, dy, lamp.site.around, this.cells);
+      }
+      const f = measure(this.cells, lamp.site);
+      lamp.t.push(picture.t);
+      lamp.features.push(f);
+      if (!lamp.discriminant) return [];
+      const slack = (lamp.state ? -0.15 : 0.15) * (LIT - DARK);
+      const lit = brightnessOf(lamp.discriminant, f) > (DARK + LIT) / 2 + slack ? 1 : 0;
+      if (lit === lamp.state) return [];
+      lamp.state = lit;
+      return [{ id: lamp.id, lit, t: picture.t } as const];
+    });
+  }
+
+  /** Does the camera look elsewhere, or is it covered? */
+  get lost(): boolean {
+    return (this.shake?.lost ?? 0) > 15;
+  }
+
+  find(): Found[] {
+    return findLamps(this.history);
+  }
+
+  /** Watches a lamp from here on, and in the pictures still held. */
+  watch(patch: Patch, first?: Pick<Found, "t" | "lit">): WatchedLamp {
+    const id = this.lamps.reduce((a, l) => Math.max(a, l.id), 0) + 1;
+    const site = siteOf(patch, this.raster, this.lamps.map((l) => l.patch)); // prettier-ignore
+    const lamp: WatchedLamp = { id, patch, site, t: [], features: [], discriminant: null, state: 0 };
+    for (let k = 0; k < this.history.size; k++) {
+      lamp.t.push(this.history.time(k));
+      lamp.features.push(measure(this.history.cells(k), site));
+    }
+    learn(lamp, first);
+    this.lamps.push(lamp);
+    return lamp;
+  }
+
+  forget(id: number): void {
+    const at = this.lamps.findIndex((l) => l.id === id);
+    if (at >= 0) this.lamps.splice(at, 1);
+  }
+}

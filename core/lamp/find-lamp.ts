@@ -1,0 +1,296 @@
+import type { History } from "./history";
+import { CELL } from "./picture";
+
+/** A patch of the picture, in cells: what lies within it, and its corners. */
+export interface Patch {
+  cells: number[];
+  left: number;
+  top: number;
+  right: number;
+  bottom: number;
+}
+
+/** A patch that blinks, with what speaks for it. */
+export interface Found extends Patch {
+  /** How much it looks like a lamp, from 0; lamps of ordinary films have 4 and more. */
+  score: number;
+  /** Times of the looked-at pictures, and the state in each, from the blinking alone. */
+  t: readonly number[];
+  lit: Uint8Array;
+  /** Changes of state. */
+  changes: number;
+  /** How far lit and dark lie apart, in deviations within the states. */
+  apart: number;
+  /** Colour that the lit lamp adds: difference of the mean chroma planes, lit less dark. */
+  colour: { u: number; v: number };
+}
+
+/** Pictures looked at: about so many a second, over so many seconds at most. */
+const RATE = 8;
+const SECONDS = 30;
+/** Surroundings against which a cell is held, cells. */
+const NEAR = 4;
+/** A lamp has at least so many changes before it is believed. */
+const MIN_CHANGES = 4;
+/** Lit and dark stretches shorter than this are no lamp's, ms. */
+const DWELL_MS = 140;
+/** Cells with this correlation blink together. */
+const TOGETHER = 0.55;
+/** A lamp fills at most this share of the picture. */
+const LARGEST = 0.06;
+/** A trembling camera moves an edge by about this share of its height within a cell. */
+const ROUGH = 0.06;
+const MOST = 4;
+
+interface Series {
+  /** Value of cell c at looked-at picture k: `[c * n + k]`. */
+  value: Float32Array;
+  n: number;
+}
+
+/**
+ * The patches of a picture that blink like a lamp, the likeliest first: each cell is held against its surroundings (so that
+ * what changes the whole picture, as daylight, exposure or a hand, says little), split in two states over time, and judged by
+ * how far those lie apart, how seldom it is between them, how often and how slowly it changes; neighbours that change with it
+ * make the patch. A lit lamp that never changes, a needle that sweeps over cells one after the other, and what passes once, score
+ * low or not at all.
+ */
+export function findLamps(history: History): Found[] {
+  const { raster } = history;
+  const { across, down } = raster;
+  const count = across * down;
+  const picks = looked(history);
+  const n = picks.length;
+  if (n < 20) return [];
+  const times = picks.map((k) => history.time(k));
+  const luma: Series = { value: new Float32Array(count * n), n };
+  const colour: Series = { value: new Float32Array(count * n), n };
+  const plane = new Float32Array(count);
+  for (const [k, pick] of picks.entries()) {
+    const { y, u, v } = history.cells(pick);
+    for (let c = 0; c < count; c++) plane[c] = y[c];
+    against(plane, across, down, luma, k);
+    for (let c = 0; c < count; c++) plane[c] = v[c] - u[c];
+    against(plane, across, down, colour, k);
+  }
+  const rough = roughness(history.cells(picks[n >> 1]).y, across, down);
+  const judged: { cell: number; score: number; series: Series; split: Split }[] = [];
+  for (let c = 0; c < count; c++) {
+    const a = judge(luma, c, times, rough[c]);
+    const b = judge(colour, c, times, 0);
+    const best = !a || (b && b.score > a.score) ? b : a;
+    if (best) judged.push({ cell: c, score: best.score, series: best === a ? luma : colour, split: best });
+  }
+  judged.sort((a, b) => b.score - a.score);
+  const taken = new Uint8Array(count);
+  const found: Found[] = [];
+  for (const seed of judged) {
+    if (found.length >= MOST || seed.score < 0.5) break;
+    if (taken[seed.cell]) continue;
+    const cells = grow(seed.cell, seed.series, across, down, taken);
+    for (const c of cells) taken[c] = 1;
+    if (cells.length > LARGEST * count) continue;
+    // What blinks just as another does is its glow or its mirror image.
+    if (found.some((f) => echo(f.lit, seed.split.lit))) continue;
+    const xs = cells.map((c) => c % across);
+    const ys = cells.map((c) => Math.floor(c / across));
+    found.push({
+      cells,
+      left: Math.min(...xs),
+      top: Math.min(...ys),
+      right: Math.max(...xs) + 1,
+      bottom: Math.max(...ys) + 1,
+      score: seed.score * Math.min(1, 0.7 + 0.1 * cells.length),
+      t: times,
+      lit: seed.split.lit,
+      changes: seed.split.changes,
+      apart: seed.split.apart,
+      colour: colourOf(history, picks, cells, seed.split.lit),
+    });
+  }
+  return found.sort((a, b) => b.score - a.score);
+}
+
+/** Side of a cell as a share of the picture's width and height, for drawing. */
+export function shareOf(patch: Patch, raster: { width: number; height: number }): { x: number; y: number; w: number; h: number } {
+  const [w, h] = [CELL / raster.width, CELL / raster.height];
+  return { x: patch.left * w, y: patch.top * h, w: (patch.right - patch.left) * w, h: (patch.bottom - patch.top) * h };
+}
+
+/** Indices of the pictures that are looked at, the oldest first. */
+function looked(history: History): number[] {
+  const picks: number[] = [];
+  const end = history.size ? history.time(history.size - 1) : 0;
+  let last = -Infinity;
+  for (let k = 0; k < history.size; k++) {
+    const t = history.time(k);
+    if (t < end - SECONDS * 1000 || t - last < 1000 / RATE - 1) continue;
+    picks.push(k);
+    last = t;
+  }
+  return picks;
+}
+
+/** Each cell less the mean of its surroundings. */
+function against(plane: Float32Array, across: number, down: number, into: Series, k: number): void {
+  const w = across + 1;
+  const sum = new Float64Array(w * (down + 1));
+  for (let j = 0; j < down; j++) {
+    let row = 0;
+    for (let i = 0; i < across; i++) {
+      row += plane[j * across + i];
+      sum[(j + 1) * w + i + 1] = sum[j * w + i + 1] + row;
+    }
+  }
+  for (let j = 0; j < down; j++) {
+    const [a, b] = [Math.max(0, j - NEAR), Math.min(down, j + NEAR + 1)];
+    for (let i = 0; i < across; i++) {
+      const [l, r] = [Math.max(0, i - NEAR), Math.min(across, i + NEAR + 1)];
+      const mean = (sum[b * w + r] - sum[a * w + r] - sum[b * w + l] + sum[a * w + l]) / ((b - a) * (r - l));
+      into.value[(j * across + i) * into.n + k] = plane[j * across + i] - mean;
+    }
+  }
+}
+
+/** How much a cell differs from its neighbours, in one picture: an edge there blinks as the camera trembles. */
+function roughness(y: Uint8Array, across: number, down: number): Float32Array {
+  const out = new Float32Array(y.length);
+  for (let j = 0; j < down; j++)
+    for (let i = 0; i < across; i++) {
+      const c = j * across + i;
+      const differs = (x: number, z: number) =>
+        x < 0 || z < 0 || x >= across || z >= down ? 0 : Math.abs(y[z * across + x] - y[c]);
+      out[c] = Math.max(differs(i - 1, j), differs(i + 1, j), differs(i, j - 1), differs(i, j + 1));
+    }
+  return out;
+}
+
+interface Split {
+  score: number;
+  lit: Uint8Array;
+  changes: number;
+  apart: number;
+}
+
+/** Splits the values of a cell in two states over time; null where they do not make two. */
+function judge({ value, n }: Series, cell: number, times: readonly number[], rough: number): Split | null {
+  const v = value.subarray(cell * n, cell * n + n);
+  let low = Infinity;
+  let high = -Infinity;
+  let jitter = 0;
+  for (let k = 0; k < n; k++) {
+    if (v[k] < low) low = v[k];
+    if (v[k] > high) high = v[k];
+    if (k) jitter += Math.min(8, Math.abs(v[k] - v[k - 1]));
+  }
+  // Most cells hold still: out with them at once.
+  if (high - low < 5 || high - low < 3 * (jitter / n)) return null;
+  [low, high] = outer(v, low, high);
+  // Two means, begun at the outer values: a lamp that is seldom lit is found as well as one that is seldom dark.
+  let threshold = (low + high) / 2;
+  let [m0, m1, s0, s1] = [0, 0, 0, 0];
+  for (let round = 0; round < 6; round++) {
+    let [n0, n1, a0, a1, q0, q1] = [0, 0, 0, 0, 0, 0];
+    for (let k = 0; k < n; k++) {
+      const x = Math.min(high, Math.max(low, v[k]));
+      if (x > threshold) [n1, a1, q1] = [n1 + 1, a1 + x, q1 + x * x];
+      else [n0, a0, q0] = [n0 + 1, a0 + x, q0 + x * x];
+    }
+    if (!n0 || !n1) return null;
+    [m0, m1] = [a0 / n0, a1 / n1];
+    [s0, s1] = [Math.sqrt(Math.max(0, q0 / n0 - m0 * m0)), Math.sqrt(Math.max(0, q1 / n1 - m1 * m1))];
+    threshold = (m0 + m1) / 2;
+  }
+  const reach = m1 - m0;
+  if (reach < 4) return null;
+  const apart = reach / (1 + Math.max(s0, s1) + ROUGH * rough);
+  if (apart < 2) return null;
+  // States with some slack, so that noise at the border makes no changes.
+  const lit = new Uint8Array(n);
+  let state = v[0] > threshold ? 1 : 0;
+  let since = times[0];
+  let changes = 0;
+  let hasty = 0;
+  for (let k = 0; k < n; k++) {
+    const over = state ? v[k] < threshold - 0.12 * reach : v[k] > threshold + 0.12 * reach;
+    if (over) {
+      if (times[k] - since < DWELL_MS) hasty++;
+      state = 1 - state;
+      since = times[k];
+      changes++;
+    }
+    lit[k] = state;
+  }
+  if (changes < MIN_CHANGES) return null;
+  let between = 0;
+  for (let k = 0; k < n; k++) if (Math.abs(v[k] - threshold) < 0.22 * reach) between++;
+  const steady = Math.max(0, 1 - (2.5 * between) / (n + 1)) * Math.max(0, 1 - (3 * hasty) / changes);
+  return { score: Math.min(12, apart) * Math.min(1, changes / 8) * steady, lit, changes, apart };
+}
+
+/** The values below and above which two of a hundred lie. */
+function outer(v: Float32Array, low: number, high: number): [number, number] {
+  BINS.fill(0);
+  const width = (high - low) / BINS.length;
+  for (let k = 0; k < v.length; k++) BINS[Math.min(BINS.length - 1, Math.floor((v[k] - low) / width))]++;
+  const few = 0.02 * v.length;
+  let [a, b] = [0, BINS.length - 1];
+  for (let sum = BINS[a]; sum <= few; sum += BINS[a]) a++;
+  for (let sum = BINS[b]; sum <= few; sum += BINS[b]) b--;
+  return [low + a * width, low + (b + 1) * width];
+}
+
+const BINS = new Uint32Array(64);
+
+/** The cells around a seed whose values go with its own; none where they are too many to be a lamp. */
+function grow(seed: number, { value, n }: Series, across: number, down: number, taken: Uint8Array): number[] {
+  const own = value.slice(seed * n, seed * n + n);
+  let mean = 0;
+  for (let q = 0; q < n; q++) mean += own[q] / n;
+  let xx = 0;
+  for (let q = 0; q < n; q++) {
+    own[q] -= mean;
+    xx += own[q] ** 2;
+  }
+  const cells = [seed];
+  const seen = new Set(cells);
+  const most = LARGEST * across * down;
+  for (let k = 0; k < cells.length && cells.length <= most; k++) {
+    const x = cells[k] % across;
+    for (const c of [x > 0 ? cells[k] - 1 : -1, x < across - 1 ? cells[k] + 1 : -1, cells[k] - across, cells[k] + across]) {
+      if (c < 0 || c >= across * down || seen.has(c) || taken[c]) continue;
+      seen.add(c);
+      let [sum, square, xy] = [0, 0, 0];
+      for (let q = c * n, r = 0; r < n; q++, r++) {
+        sum += value[q];
+        square += value[q] * value[q];
+        xy += own[r] * value[q];
+      }
+      const yy = square - (sum * sum) / n;
+      if (xy / Math.sqrt(xx * yy + 1e-9) > TOGETHER && yy > 0.1 * xx) cells.push(c);
+    }
+  }
+  return cells;
+}
+
+function echo(a: Uint8Array, b: Uint8Array): boolean {
+  let same = 0;
+  for (let k = 0; k < a.length; k++) if (a[k] === b[k]) same++;
+  const share = same / a.length;
+  return share > 0.93 || share < 0.07;
+}
+
+function colourOf(history: History, picks: readonly number[], cells: readonly number[], lit: Uint8Array): { u: number; v: number } {
+  const sums = [0, 0, 0, 0];
+  let on = 0;
+  for (const [k, pick] of picks.entries()) {
+    const { u, v } = history.cells(pick);
+    on += lit[k];
+    for (const c of cells) {
+      sums[lit[k] ? 0 : 1] += u[c];
+      sums[lit[k] ? 2 : 3] += v[c];
+    }
+  }
+  const [a, b] = [Math.max(1, on * cells.length), Math.max(1, (picks.length - on) * cells.length)];
+  return { u: sums[0] / a - sums[1] / b, v: sums[2] / a - sums[3] / b };
+}

@@ -1,0 +1,105 @@
+import { sumsOf, THIN, type Picture, type Sampling } from "./picture";
+
+/** How a picture's brightness runs across and down: the sums of its columns and rows, differentiated. */
+export interface Profile {
+  across: Float32Array;
+  down: Float32Array;
+}
+
+/** Where a picture lies against the one that watching began with, raster pixels, and how well the two agree, -1 to 1. */
+export interface Shift {
+  dx: number;
+  dy: number;
+  agrees: number;
+}
+
+/** The camera moves hardly, and may move, so far from one picture to the next, and from where it began, raster pixels. */
+const NEARBY = 3;
+const STEP = 14;
+const RANGE = 90;
+/** Below this agreement nothing is believed: something passes, or the camera looks elsewhere. */
+const LOST = 0.35;
+/** From this agreement on nothing better is looked for further off. */
+const SURE = 0.8;
+/** The reference follows the light so fast. */
+const FOLLOW = 0.02;
+/** How steep the brightness may be to count in full; lamps and glare are steep, the dashboard is many small steps. */
+const STEEP = 6;
+
+export function profileOf(picture: Picture, sampling: Sampling): Profile {
+  const { across, down } = sumsOf(picture, sampling);
+  return { across: steps(across, sampling.raster.height), down: steps(down, sampling.raster.width) };
+}
+
+/** @param length of the columns (or rows) that were summed, of which one in {@link THIN} pixels was taken */
+function steps(sums: Int32Array, length: number): Float32Array {
+  const out = new Float32Array(sums.length);
+  const unit = THIN / length;
+  for (let i = 2; i < sums.length - 2; i++) {
+    const d = unit * (sums[i + 1] + sums[i + 2] - sums[i - 1] - sums[i - 2]);
+    out[i] = d / (1 + Math.abs(d) / STEEP);
+  }
+  return out;
+}
+
+/** Follows the shaking of a camera by the profiles of its pictures: a state that is moved on with each of them. */
+export interface Follower {
+  reference: Profile;
+  last: Shift;
+  /** How many pictures in a row did not agree. */
+  lost: number;
+}
+
+export function follower(first: Profile): Follower {
+  return { reference: first, last: { dx: 0, dy: 0, agrees: 1 }, lost: 0 };
+}
+
+/** @returns the state after this picture; its `last` is where the picture lies */
+export function follow(state: Follower, profile: Profile): Follower {
+  const x = match(state.reference.across, profile.across, state.last.dx, state.lost);
+  const y = match(state.reference.down, profile.down, state.last.dy, state.lost);
+  const agrees = Math.min(x.agrees, y.agrees);
+  if (agrees < LOST) return { ...state, last: { ...state.last, agrees }, lost: state.lost + 1 };
+  learn(state.reference.across, profile.across, x.at);
+  learn(state.reference.down, profile.down, y.at);
+  return { reference: state.reference, last: { dx: x.at, dy: y.at, agrees }, lost: 0 };
+}
+
+/** Normalized cross-correlation over whole shifts around the last one; further off only where it is not to be found nearby. */
+function match(reference: Float32Array, now: Float32Array, last: number, lost: number): { at: number; agrees: number } {
+  const most = Math.min(RANGE, reference.length >> 2);
+  let best = -Infinity;
+  let at = last;
+  let [from, to] = [last, last - 1];
+  const widen = (by: number): void => {
+    const [a, b] = [Math.max(-most, last - by), Math.min(most, last + by)];
+    for (let s = a; s <= b; s++) {
+      if (s >= from && s <= to) continue;
+      const r = correlation(reference, now, s);
+      if (r > best) [best, at] = [r, s];
+    }
+    [from, to] = [a, b];
+  };
+  widen(NEARBY);
+  if (best < SURE || Math.abs(at - last) === NEARBY) widen(STEP);
+  if (lost > 3) widen(RANGE);
+  return { at, agrees: best };
+}
+
+function correlation(reference: Float32Array, now: Float32Array, s: number): number {
+  let xy = 0;
+  let xx = 1e-3;
+  let yy = 1e-3;
+  for (let i = Math.max(0, -s), end = Math.min(reference.length, reference.length - s); i < end; i++) {
+    const [a, b] = [reference[i], now[i + s]];
+    xy += a * b;
+    xx += a * a;
+    yy += b * b;
+  }
+  return xy / Math.sqrt(xx * yy);
+}
+
+function learn(reference: Float32Array, now: Float32Array, s: number): void {
+  for (let i = Math.max(0, -s), end = Math.min(reference.length, reference.length - s); i < end; i++)
+    reference[i] += FOLLOW * (now[i + s] - reference[i]);
+}
