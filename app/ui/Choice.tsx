@@ -98,6 +98,9 @@ export function Choice<V extends string>(props: {
   );
 }
 
+/** One thing, yes or no. */
+export const CheckBox = CheckTile;
+
 /** Any of a few. */
 export function Choices(props: {
   label: string;

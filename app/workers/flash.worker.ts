@@ -1,13 +1,16 @@
 import { expose } from "comlink";
-import { decode, type Decoded } from "@core/flash/decode";
+import { decode, readFilm, type Decoded, type FilmRead } from "@core/flash/decode";
 import type { Dialect } from "@core/flash/dialect";
-import type { Called, Evidence, Pressed } from "@core/flash/evidence";
+import type { Called, Evidence, Filmed, Pressed } from "@core/flash/evidence";
+import { identify, type Ranked } from "@core/flash/identify";
 import { readTrace } from "@core/lamp/trace";
 import { buildDemo } from "./demo";
 
 const api = {
   decode: (dialect: Dialect, evidence: Evidence | Pressed | Called, table: string[]): Decoded =>
     decode(dialect, evidence, { table }),
+  readFilm: (dialect: Dialect, filmed: Filmed, table: string[]): FilmRead => readFilm(dialect, filmed, { table }),
+  identify: (dialects: Dialect[], evidence: Evidence | Filmed): Ranked[] => identify(dialects, evidence),
   /** Reads a trace file; at most the first bytes that could be one are held. */
   readTrace: async (file: Blob, maxBytes: number) =>
     readTrace(file.size > maxBytes ? "x".repeat(maxBytes + 1) : await file.text()),

@@ -1,4 +1,5 @@
 import { framesOf } from "../lamp/levels";
+import { marksOf, type LampMark } from "../lamp/marks";
 import { blankAnswer, type Decoded } from "./answer";
 import { decide } from "./decide";
 import type { Dialect } from "./dialect";
@@ -32,8 +33,8 @@ export function decode(
   evidence: Evidence | Filmed | Called | Pressed,
   options: DecodeOptions = {},
 ): Decoded {
-  const conclude = <S, P>(view: View<S, P>, onsets: readonly number[] = [], effort = 1): Decoded =>
-    decide(dialect, view, search(dialect, view, priorOf(dialect, options.table), effort), onsets);
+  const conclude = <S, P>(view: View<S, P>, onsets: readonly number[] = []): Decoded =>
+    decide(dialect, view, search(dialect, view, priorOf(dialect, options.table)), onsets);
   if (evidence.mode === "button")
     return evidence.presses.length ? conclude(pressView(dialect, evidence.presses)) : blankAnswer([], 1);
   if (evidence.mode === "counts") {
@@ -50,15 +51,54 @@ export function decode(
       );
     return conclude(runsView(dialect, called));
   }
-  if (evidence.mode === "levels") {
-    const frames = framesOf(evidence.levels, awayOf(dialect));
-    if (frames) return conclude(filmView(dialect, frames, evidence.until), [], FILM_EFFORT);
-    return nothingSeen(dialect, trackOf({ mode: "taps", taps: [], until: evidence.until }, dialect.rest));
-  }
+  if (evidence.mode === "levels") return readFilm(dialect, evidence, options).decoded;
   const track = firstOf(trackOf(evidence, dialect.rest), MOST_MARKS);
   if (track.onset.length === 0) return nothingSeen(dialect, track);
   return conclude(timedView(dialect, track), [...track.onset]);
 }
+
+export interface FilmRead {
+  decoded: Decoded;
+  /** What was seen of the lamp, each stretch with its probability; `decoded` assigns these. */
+  marks: LampMark[];
+}
+
+/** As {@link decode}, of a lamp's brightness, with the marks that were seen in it. */
+export function readFilm(dialect: Dialect, { levels, until }: Filmed, options: DecodeOptions = {}): FilmRead {
+  const frames = framesOf(levels, awayOf(dialect));
+  if (!frames)
+    return {
+      decoded: nothingSeen(dialect, trackOf({ mode: "taps", taps: [], until }, dialect.rest)),
+      marks: [],
+    };
+  const view = filmView(dialect, frames, until);
+  const decoded = decide(dialect, view, search(dialect, view, priorOf(dialect, options.table), FILM_EFFORT), []);
+  const marks = marksOf(frames, dialect.rest === "lit" ? 0 : 1);
+  return { decoded: placedOn(marks, decoded), marks };
+}
+
+/** A flash and a mark are the same when they begin within this time, ms. */
+const SAME_MS = 250;
+
+/** Brings the places of flashes in a film to the marks seen in it; a flash without a mark was missed. */
+function placedOn(marks: readonly LampMark[], decoded: Decoded): Decoded {
+  const assignment: Decoded["assignment"] = marks.map(() => null);
+  const missed = [...decoded.missed];
+  for (const [i, at] of decoded.onsets.entries()) {
+    const place = decoded.assignment[i];
+    if (!place) continue;
+    let best = -1;
+    for (const [k, m] of marks.entries())
+      if (!assignment[k] && Math.abs(m.t - at) < Math.min(SAME_MS, best < 0 ? Infinity : Math.abs(marks[best].t - at)))
+        best = k;
+    if (best >= 0) assignment[best] = place;
+    else missed.push({ ...place, at, ms: MISSED_MS });
+  }
+  return { ...decoded, onsets: marks.map((m) => m.t), assignment, missed };
+}
+
+/** Length drawn for a flash that a film only hints at, ms. */
+const MISSED_MS = 300;
 
 /** Hours of flashing; whoever has not told a list by then does not tell it later, and the cost stays in hand. */
 const MOST_MARKS = 20_000;

@@ -1,5 +1,6 @@
 import { brightnessOf, DARK, LIT } from "./discriminant";
-import { findLamps, type Found, type Patch } from "./find-lamp";
+import { findLamps, type Found } from "./find-lamp";
+import type { Patch } from "./patch";
 import { History } from "./history";
 import { learn, type WatchedLamp } from "./lamp";
 import { measure, siteOf } from "./measure";

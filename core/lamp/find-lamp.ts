@@ -1,14 +1,5 @@
 import type { History } from "./history";
-import { CELL } from "./picture";
-
-/** A patch of the picture, in cells: what lies within it, and its corners. */
-export interface Patch {
-  cells: number[];
-  left: number;
-  top: number;
-  right: number;
-  bottom: number;
-}
+import type { Patch } from "./patch";
 
 /** A patch that blinks, with what speaks for it. */
 export interface Found extends Patch {
@@ -109,12 +100,6 @@ export function findLamps(history: History): Found[] {
     });
   }
   return found.sort((a, b) => b.score - a.score);
-}
-
-/** Side of a cell as a share of the picture's width and height, for drawing. */
-export function shareOf(patch: Patch, raster: { width: number; height: number }): { x: number; y: number; w: number; h: number } {
-  const [w, h] = [CELL / raster.width, CELL / raster.height];
-  return { x: patch.left * w, y: patch.top * h, w: (patch.right - patch.left) * w, h: (patch.bottom - patch.top) * h };
 }
 
 /** Indices of the pictures that are looked at, the oldest first. */

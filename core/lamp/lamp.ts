@@ -1,7 +1,7 @@
 import { brightnessOf, DARK, discriminantOf, LIT, strangeness, type Discriminant } from "./discriminant";
-import type { Patch } from "./find-lamp";
+import type { Patch } from "./patch";
 import type { Levels } from "./levels";
-import type { Features, Site } from "./measure";
+import { surroundings, type Features, type Site } from "./measure";
 
 /** A lamp that is watched: where, and what was measured in each picture in which it could be seen. */
 export interface WatchedLamp {
@@ -84,4 +84,11 @@ export function levelsOf({ t, features, discriminant }: WatchedLamp): LampLevels
     y: keep.map((i) => Math.round(brightnessOf(discriminant, features[i]) * 10) / 10),
     hidden,
   };
+}
+
+/** How clearly a lamp shows: deviations between lit and dark, and mean brightness around it, 0 to 255. */
+export function clearness({ features, discriminant }: WatchedLamp): { apart: number; around: number } {
+  const last = features.slice(-90);
+  const around = last.reduce((sum, f) => sum + surroundings(f), 0) / Math.max(1, last.length);
+  return { apart: discriminant?.apart ?? 0, around };
 }

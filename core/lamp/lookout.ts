@@ -1,5 +1,6 @@
 import { Eye, type Change } from "./eye";
-import type { Found, Patch } from "./find-lamp";
+import type { Found } from "./find-lamp";
+import type { Patch } from "./patch";
 import { learn, type WatchedLamp } from "./lamp";
 import type { Picture } from "./picture";
 

@@ -1,4 +1,4 @@
-import type { Patch } from "./find-lamp";
+import type { Patch } from "./patch";
 import type { Cells, Raster } from "./picture";
 
 /**
@@ -48,4 +48,9 @@ export function measure({ y, u, v }: Cells | { y: Uint8Array; u: Uint8Array; v: 
     out[3 * k + 2] = of[2] / n;
   }
   return out;
+}
+
+/** Brightness around a patch, 0 to 255. */
+export function surroundings(f: Features): number {
+  return 10 * Math.exp(f[3] / LOG_UNIT) - 10;
 }

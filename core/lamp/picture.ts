@@ -15,6 +15,28 @@ export interface Picture {
   cStep: 1 | 2;
 }
 
+/**
+ * A picture from red, green and blue (four bytes a pixel, alpha unused): full-range BT.601 luma and chroma.
+ * @param order of the bytes
+ */
+export function pictureOfRgba(t: number, width: number, height: number, data: Uint8Array | Uint8ClampedArray, order: "rgba" | "bgra" = "rgba"): Picture {
+  const [r, b] = order === "rgba" ? [0, 2] : [2, 0];
+  const y = new Uint8Array(width * height);
+  for (let k = 0, i = 0; k < y.length; k++, i += 4)
+    y[k] = 0.299 * data[i + r] + 0.587 * data[i + 1] + 0.114 * data[i + b] + 0.5;
+  const [cw, ch] = [(width + 1) >> 1, (height + 1) >> 1];
+  const u = new Uint8Array(cw * ch);
+  const v = new Uint8Array(cw * ch);
+  for (let j = 0; j < ch; j++)
+    for (let k = 0; k < cw; k++) {
+      const at = 4 * (Math.min(height - 1, 2 * j) * width + Math.min(width - 1, 2 * k));
+      const luma = 0.299 * data[at + r] + 0.587 * data[at + 1] + 0.114 * data[at + b];
+      u[j * cw + k] = 128.5 + 0.564 * (data[at + b] - luma);
+      v[j * cw + k] = 128.5 + 0.713 * (data[at + r] - luma);
+    }
+  return { t, width, height, y, yStride: width, u, v, cStride: cw, cStep: 1 };
+}
+
 /** Where lamps are looked for: pictures of any size are sampled to a raster, and its pixels gathered in cells. */
 export interface Raster {
   /** Raster pixels, and source pixels from one to the next. */

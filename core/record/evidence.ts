@@ -1,15 +1,18 @@
 import { calledOf } from "../flash/called";
 import type { Dialect } from "../flash/dialect";
-import type { Called, Evidence, Press, Pressed } from "../flash/evidence";
+import type { Called, Evidence, Filmed, Press, Pressed } from "../flash/evidence";
 import type { Trace } from "../lamp/trace";
-import type { Mark, Reading } from "./types";
+import { isPicture, type Mark, type Reading } from "./types";
 
 /** What a reading gives the decoder. `now` (ms from its start) is the end of watching while it still goes on. */
 export function evidenceOf(
-  reading: Pick<Reading, "input" | "marks" | "until" | "pauses" | "counts">,
+  reading: Pick<Reading, "input" | "marks" | "until" | "pauses" | "counts" | "levels" | "corrected">,
   now: number,
   dialect: Pick<Dialect, "rest" | "digits">,
-): Evidence | Pressed | Called {
+): Evidence | Filmed | Pressed | Called {
+  const { levels, corrected } = reading;
+  // Once somebody has corrected a mark, the marks are what was seen.
+  if (isPicture(reading.input) && levels && !corrected) return { mode: "levels", levels, until: reading.until ?? now };
   const { marks, input, pauses } = reading;
   if (input === "counts") return { mode: "counts", counts: calledOf(reading.counts ?? "", dialect).counts };
   if (input === "press") return { mode: "button", presses: pressesOf(marks, reading.until ?? now) };

@@ -90,6 +90,14 @@ const job = Joi.object({
   verdict: text.required(),
 });
 
+/** Numbers by the ten thousand: gone through in one loop, since a rule for each would hold the page up. */
+const series = Joi.array()
+  .max(200_000)
+  .custom((value: unknown[]) => {
+    if (!value.every((x) => typeof x === "number" && Number.isFinite(x))) throw new Error("not a row of numbers");
+    return value;
+  });
+
 const reading = Joi.object({
   ...base,
   kind: Joi.string().valid("reading").required(),
@@ -99,7 +107,7 @@ const reading = Joi.object({
   way: word.required(),
   dialect: text.required(),
   input: Joi.string()
-    .valid("tap", "keys", "hold", "trace", "press", "counts", "text", "modules", "readiness", "serial")
+    .valid("camera", "film", "tap", "keys", "hold", "trace", "press", "counts", "text", "modules", "readiness", "serial")
     .required(),
   run: Joi.string().valid("before", "key-on", "idle", "drive").required(),
   startedAt: time.required(),
@@ -110,10 +118,16 @@ const reading = Joi.object({
         t: ms.required(),
         up: ms,
         kind: Joi.string().valid("s", "l", "p"),
+        p: share,
       }),
     )
     .max(20_000)
     .required(),
+  levels: Joi.object({ t: series.required(), y: series.required() }).custom((value: { t: number[]; y: number[] }) => {
+    if (value.t.length !== value.y.length) throw new Error("times and brightness are not of one length");
+    return value;
+  }),
+  corrected: Joi.boolean(),
   counts: text,
   pauses: Joi.array().items(Joi.array().ordered(ms.required(), ms.required())).max(200).required(),
   until: ms.allow(null).required(),

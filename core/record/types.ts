@@ -90,9 +90,24 @@ export interface Job extends Stored {
 
 /** How a lamp was watched, or what else told. */
 export type Input =
-  "tap" | "keys" | "hold" | "trace" | "press" | "counts" | "text" | "modules" | "readiness" | "serial";
+  | "camera"
+  | "film"
+  | "tap"
+  | "keys"
+  | "hold"
+  | "trace"
+  | "press"
+  | "counts"
+  | "text"
+  | "modules"
+  | "readiness"
+  | "serial";
 /** Those in which a lamp is watched. */
-export type LampInput = "tap" | "keys" | "hold" | "trace" | "press" | "counts";
+export type LampInput = Exclude<Input, "text" | "modules" | "readiness" | "serial">;
+/** Those in which a machine watches it. */
+export type PictureInput = "camera" | "film";
+
+export const isPicture = (input: Input): input is PictureInput => input === "camera" || input === "film";
 
 /** One flash as it was put in. `up` and lengths are for held keys and traces, `kind` for two keys; `p` is no flash but a press of the reader's button. */
 export interface Mark {
@@ -100,6 +115,8 @@ export interface Mark {
   t: number;
   up?: number;
   kind?: "s" | "l" | "p";
+  /** Probability that it was a flash, where a film or camera tells. */
+  p?: number;
 }
 
 /** What a display or a unit told of one system. */
@@ -131,6 +148,9 @@ export interface Reading extends Stored {
   run: "before" | RunSince;
   startedAt: string;
   marks: Mark[];
+  /** Brightness of the lamp in the pictures of a film or camera; what is read, until somebody corrects a mark. */
+  levels?: { t: number[]; y: number[] };
+  corrected?: boolean;
   /** Called-out counts, as they were typed. */
   counts?: string;
   /** Stretches in which nobody watched (the page was closed), ms from the start. */

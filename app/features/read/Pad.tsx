@@ -45,6 +45,9 @@ const Big = styled(AriaButton)`
   }
 `;
 
+/** Ways to watch in which a hand marks each flash. */
+export type HandInput = Exclude<LampInput, "trace" | "counts" | "camera" | "film">;
+
 interface Key {
   code: string;
   kind?: Mark["kind"];
@@ -52,7 +55,7 @@ interface Key {
   keyName: string;
 }
 
-const KEYS: Record<Exclude<LampInput, "trace" | "counts">, readonly Key[]> = {
+const KEYS: Record<HandInput, readonly Key[]> = {
   tap: [{ code: "Space", label: "Tap with every flash", keyName: "Space" }],
   hold: [{ code: "Space", label: "Hold while the lamp is lit", keyName: "Space" }],
   keys: [
@@ -72,7 +75,7 @@ export function Pad({
   onUp,
   onUndo,
 }: {
-  input: Exclude<LampInput, "trace" | "counts">;
+  input: HandInput;
   onDown: (at: number, kind?: Mark["kind"]) => void;
   onUp: (at: number) => void;
   onUndo: () => void;

@@ -1,5 +1,5 @@
 import { Undo2 } from "lucide-react";
-import { useEffect, useMemo, useState } from "react";
+import { useCallback, useEffect, useMemo, useState } from "react";
 import { Tab, TabList, TabPanel, Tabs } from "react-aria-components/Tabs";
 import { useNavigate, useRevalidator } from "react-router";
 import styled from "styled-components";
@@ -8,7 +8,8 @@ import { traceOf } from "@core/record/evidence";
 import { wasCleared } from "@core/record/readings";
 import { writeTrace } from "@core/lamp/trace";
 import type { Dialect } from "@core/flash/dialect";
-import type { LampInput } from "@core/record/types";
+import { isPicture, type Input, type LampInput } from "@core/record/types";
+import type { SystemAccess } from "@core/pack/scope";
 import { changeJob } from "~/store/db";
 import { shortTime } from "~/store/format";
 import type { JobData } from "~/store/job-data";
@@ -30,8 +31,15 @@ import { RunChoice } from "./RunChoice";
 import { SerialData } from "./SerialData";
 import { Pad } from "./Pad";
 import { saySoFar, seenTwice } from "./sentence";
-import { Strip } from "./Strip";
+import { Strip } from "./strip/Strip";
 import { TraceImport } from "./TraceImport";
+import { cue } from "~/store/cue";
+import { useSettings } from "~/store/use-settings";
+import { jobHome } from "./home";
+import { BeginCamera, BeginFilm } from "./picture/Begin";
+import { PictureStage } from "./picture/Stage";
+import { PictureWatch } from "./picture/picture-watch";
+import { usePicture } from "./picture/use-picture";
 import { ReadingSession, type SessionState } from "./session";
 import { useSession } from "./use-session";
 
@@ -71,6 +79,8 @@ const Dock = styled.div`
 `;
 
 const INPUTS: readonly { id: LampInput; label: string }[] = [
+  { id: "camera", label: "Camera" },
+  { id: "film", label: "Film" },
   { id: "tap", label: "Tap" },
   { id: "keys", label: "Two keys" },
   { id: "hold", label: "Hold" },
@@ -81,7 +91,7 @@ const INPUTS: readonly { id: LampInput; label: string }[] = [
 
 /** Long and short cannot be told by taps alone. */
 function inputsFor({ advance, digits }: Dialect): readonly { id: LampInput; label: string }[] {
-  const never = advance === "button" ? ["tap", "keys", "hold", "trace"] : digits.style === "long-short" ? ["tap", "press"] : ["keys", "press"]; // prettier-ignore
+  const never = advance === "button" ? ["camera", "film", "tap", "keys", "hold", "trace"] : digits.style === "long-short" ? ["tap", "press"] : ["keys", "press"]; // prettier-ignore
   return INPUTS.filter((i) => !never.includes(i.id));
 }
 
@@ -121,13 +131,24 @@ const hasAnything = (s: SessionState) => s.reading.marks.length > 0 || Boolean(s
 function Watch({ data, dialect }: { data: JobData; dialect: Dialect }) {
   const { job, access, systems } = data;
   const { send } = useJobAction();
-  const [session] = useState(() => new ReadingSession(data, dialect));
+  const [session] = useState(() => new ReadingSession(jobHome(data, access, dialect)));
+  // Units whose lamps answer at the same time, each with a list of its own.
+  const [others] = useState(() =>
+    systems
+      .filter((s) => s.dialect && s.way.id === access.way.id && s.lamp !== access.lamp)
+      .map((s) => ({ access: s, session: new ReadingSession(jobHome(data, s, s.dialect!)) })),
+  );
+  const [picture] = useState(() => new PictureWatch(() => [session, ...others.map((o) => o.session)]));
   useEffect(() => session.run(), [session]);
+  useEffect(() => () => picture.close(), [picture]);
+  const [playhead, setPlayhead] = useState<number | null>(null);
   const phase = useSession(session, (s) => s.phase);
   const run = useSession(session, (s) => s.reading.run);
   const some = useSession(session, (s) => s.reading.marks.length > 0);
   const anything = useSession(session, hasAnything);
-  const typed = useSession(session, (s) => s.reading.input === "counts");
+  const input = useSession(session, (s) => s.reading.input);
+  const pictured = usePicture(picture, (s) => s.phase !== "idle");
+  useSettled(session, picture);
   return (
     <>
       <Said session={session} dialect={dialect} />
@@ -143,6 +164,14 @@ function Watch({ data, dialect }: { data: JobData; dialect: Dialect }) {
       {access.way.tells.kind === "lamp" && access.way.tells.act && (
         <ActNow session={session} dialect={dialect} act={access.way.tells.act} />
       )}
+      {pictured && (
+        <PictureStage
+          picture={picture}
+          names={[access.name, ...others.map((o) => o.access.name)]}
+          playhead={playhead}
+          onPlayhead={setPlayhead}
+        />
+      )}
       <Codes session={session} />
       {some && dialect.advance === "button" && (
         <Sheet>
@@ -151,16 +180,17 @@ function Watch({ data, dialect }: { data: JobData; dialect: Dialect }) {
       )}
       {some && dialect.advance === "self" && (
         <Sheet>
-          <SessionStrip session={session} dialect={dialect} />
+          <SessionStrip session={session} playhead={playhead} onPlayhead={setPlayhead} picture={picture} />
         </Sheet>
       )}
-      {phase === "ready" || phase === "watching" || typed ? (
+      {pictured && others.map((o) => <OtherLamp key={o.access.system} {...o} playhead={playhead} />)}
+      {(phase === "ready" && !pictured) || (phase === "watching" && !isPicture(input)) || input === "counts" || (pictured && phase === "ready") ? (
         <Dock>
-          <Actions session={session} data={data} />
-          <Inputs session={session} dialect={dialect} locked={anything} />
+          <Actions session={session} others={others} picture={picture} data={data} />
+          <Inputs session={session} picture={picture} dialect={dialect} locked={anything} />
         </Dock>
       ) : (
-        <Actions session={session} data={data} />
+        <Actions session={session} others={others} picture={picture} data={data} />
       )}
     </>
   );
@@ -209,18 +239,87 @@ function Codes({ session }: { session: ReadingSession }) {
   return decoded && decoded.codes.length > 0 && <CodeCards decoded={decoded} />;
 }
 
-function SessionStrip({ session, dialect }: { session: ReadingSession; dialect: Dialect }) {
+/** A second lamp that answers at the same time. */
+function OtherLamp({ access, session, playhead }: Other & { playhead: number | null }) {
+  const some = useSession(session, (s) => s.reading.marks.length > 0);
+  if (!some) return null;
+  return (
+    <Sheet aria-label={`${access.lamp}, ${access.name}`}>
+      <h2>{access.lamp}</h2>
+      <Codes session={session} />
+      <SessionStrip session={session} playhead={playhead} />
+    </Sheet>
+  );
+}
+
+interface Other {
+  access: SystemAccess;
+  session: ReadingSession;
+}
+
+/** When nothing more can be learned, watching ends by itself, with a sound. */
+function useSettled(session: ReadingSession, picture: PictureWatch) {
+  const settled = useSession(session, (s) => s.settled);
+  const phase = useSession(session, (s) => s.phase);
+  const settings = useSettings();
+  useEffect(() => {
+    if (settled) cue("end", settings);
+  }, [settled, settings]);
+  useEffect(() => {
+    if (phase === "stopped" && picture.state.source === "camera") picture.stop();
+  }, [phase, picture]);
+}
+
+function SessionStrip({
+  session,
+  picture,
+  playhead,
+  onPlayhead,
+}: {
+  session: ReadingSession;
+  picture?: PictureWatch;
+  playhead: number | null;
+  onPlayhead?: (ms: number) => void;
+}) {
+  const { dialect } = session.home;
   const decoded = useSession(session, (s) => s.decoded);
   const marks = useSession(session, (s) => s.reading.marks);
   const watching = useSession(session, (s) => s.phase === "watching");
   const period = (dialect.marks.short + dialect.gaps.flash) * (decoded?.tempo ?? 1);
-  return <Strip marks={marks} decoded={decoded} period={period} follow={watching} onEdit={session.edit} />;
+  const seek = useCallback(
+    (ms: number) => {
+      if (!picture?.video || picture.state.source !== "film") return;
+      picture.video.currentTime = ms / 1000;
+      onPlayhead?.(ms);
+    },
+    [picture, onPlayhead],
+  );
+  return (
+    <Strip marks={marks} decoded={decoded} period={period} follow={watching} onEdit={session.edit} playhead={playhead} onSeek={seek} />
+  );
 }
 
-function Inputs({ session, dialect, locked }: { session: ReadingSession; dialect: Dialect; locked: boolean }) {
+function Inputs({
+  session,
+  picture,
+  dialect,
+  locked,
+}: {
+  session: ReadingSession;
+  picture: PictureWatch;
+  dialect: Dialect;
+  locked: boolean;
+}) {
   const input = useSession(session, (s) => s.reading.input) as LampInput;
   return (
-    <Tabs selectedKey={input} onSelectionChange={(k) => session.setInput(k as LampInput)}>
+    <Tabs
+      selectedKey={input}
+      onSelectionChange={(k) => {
+        if (k === input) return;
+        picture.close();
+        session.setInput(k as LampInput);
+      }}
+    >
       <InputTabs aria-label="How you watch">
         {inputsFor(dialect).map((i) => (
           <InputTab key={i.id} id={i.id} isDisabled={locked && i.id !== input}>
@@ -229,7 +328,11 @@ function Inputs({ session, dialect, locked }: { session: ReadingSession; dialect
         ))}
       </InputTabs>
       <TabPanel id={input}>
-        {input === "trace" ? (
+        {input === "camera" ? (
+          <BeginCamera picture={picture} />
+        ) : input === "film" ? (
+          <BeginFilm picture={picture} />
+        ) : input === "trace" ? (
           <TraceImport rest={dialect.rest} onTrace={session.load} />
         ) : input === "counts" ? (
           <Counts session={session} dialect={dialect} />
@@ -241,10 +344,22 @@ function Inputs({ session, dialect, locked }: { session: ReadingSession; dialect
   );
 }
 
+const byHand = (input: Input): boolean => !isPicture(input) && input !== "trace" && input !== "counts";
+
 /** An empty watch says something only after this many seconds. */
 const EMPTY_WATCH = 15;
 
-function Actions({ session, data: { job, access } }: { session: ReadingSession; data: JobData }) {
+function Actions({
+  session,
+  others,
+  picture,
+  data: { job, access },
+}: {
+  session: ReadingSession;
+  others: readonly Other[];
+  picture: PictureWatch;
+  data: JobData;
+}) {
   const navigate = useNavigate();
   const revalidator = useRevalidator();
   const [saving, setSaving] = useState(false);
@@ -259,11 +374,20 @@ function Actions({ session, data: { job, access } }: { session: ReadingSession; 
     setSaving(true);
     const reading = await session.finish();
     await changeJob(job.id, (j) => withReading(j, reading, access.name, reading.recordedAt!));
+    for (const other of others) {
+      if (!hasAnything(other.session.state) || other.session.state.phase !== "stopped") continue;
+      const too = await other.session.finish();
+      await changeJob(job.id, (j) => withReading(j, too, other.access.name, too.recordedAt!));
+    }
     await revalidator.revalidate();
     await navigate(`/jobs/${job.id}/${wasCleared(job, access.memory) ? "prove" : "meaning"}`);
   };
+  const startOver = () => {
+    picture.close();
+    for (const s of [session, ...others.map((o) => o.session)]) void s.startOver();
+  };
   if (phase === "ready")
-    return input === "trace" || input === "counts" ? null : (
+    return !byHand(input) ? null : (
       <Row>
         <Button onPress={session.watch}>It does not blink</Button>
       </Row>
@@ -284,9 +408,10 @@ function Actions({ session, data: { job, access } }: { session: ReadingSession; 
         >
           Record this reading
         </Button>
-        {phase === "watching" && some && <Button onPress={session.stop}>Stop watching</Button>}
-        {phase === "stopped" && input !== "trace" && input !== "counts" && (
-          <Button onPress={session.goOn}>Go on watching</Button>
+        {phase === "watching" && some && !isPicture(input) && <Button onPress={session.stop}>Stop watching</Button>}
+        {phase === "stopped" && byHand(input) && <Button onPress={session.goOn}>Go on watching</Button>}
+        {phase === "stopped" && input === "camera" && (
+          <Button onPress={() => void picture.startCamera(false)}>Go on watching</Button>
         )}
         <Button isDisabled={!canUndo} onPress={session.undo}>
           <Undo2 size={20} aria-hidden /> Undo <Kbd>Z</Kbd>
@@ -311,10 +436,10 @@ function Actions({ session, data: { job, access } }: { session: ReadingSession; 
               label="Start over"
               question="Throw these marks away?"
               sure="Throw away"
-              onConfirm={() => void session.startOver()}
+              onConfirm={startOver}
             />
           ) : (
-            <Button $look="quiet" onPress={() => void session.startOver()}>
+            <Button $look="quiet" onPress={startOver}>
               Start over
             </Button>
           ))}

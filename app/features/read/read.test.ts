@@ -4,7 +4,7 @@ import type { Mark } from "@core/record/types";
 import { dialect } from "@core/testing/dialects";
 import { watch } from "@core/testing/person";
 import { saySoFar, seenTwice } from "./sentence";
-import { layStrip } from "./strip-layout";
+import { layStrip } from "./strip/layout";
 
 const lead = dialect("lead-in");
 

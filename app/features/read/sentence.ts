@@ -5,6 +5,8 @@ import type { LampInput } from "@core/record/types";
 const WORDS = ["No", "One", "Two", "Three", "Four", "Five", "Six", "Seven", "Eight", "Nine"];
 
 const START: Record<LampInput, string> = {
+  camera: "Point the camera at the lamp.",
+  film: "Bring a film of the lamp.",
   tap: "Tap with every flash.",
   keys: "Short or long: one key each.",
   hold: "Hold while the lamp is lit.",

@@ -1,20 +1,16 @@
-import type { Decoded } from "@core/flash/decode";
-import type { Dialect } from "@core/flash/dialect";
-import { entriesFor } from "@core/pack/scope";
+import type { Decoded, FilmRead } from "@core/flash/decode";
 import { editMarks, type MarkEdit } from "@core/record/edit";
 import { evidenceOf } from "@core/record/evidence";
-import { newReading, wasCleared } from "@core/record/readings";
-import { type Input, type Mark, type Reading } from "@core/record/types";
-import { newId, readingWriter, remove } from "~/store/db";
-import type { JobData } from "~/store/job-data";
+import { isPicture, type Input, type Mark, type PictureInput, type Reading } from "@core/record/types";
 import { flashWorker } from "~/workers/flash";
+import { NOT_STARTED, type Home } from "./home";
+import { seenTwice } from "./sentence";
 
 /** Watching is taken to have begun this long before the first mark. */
 const LEAD_MS = 600;
 /** What came in this time after the last mark was still watched, when the page was closed. */
 const TAIL_MS = 1500;
 const UNDO_STEPS = 100;
-const NOT_STARTED = new Date(0).toISOString();
 
 export type Phase = "ready" | "watching" | "stopped" | "interrupted";
 
@@ -23,7 +19,9 @@ export interface SessionState {
   reading: Reading;
   decoded: Decoded | null;
   /** States of the marks that can be gone back to. */
-  undo: readonly Mark[][];
+  undo: readonly { marks: Mark[]; corrected?: boolean }[];
+  /** Watching ended by itself, since nothing more could be learned. */
+  settled: boolean;
 }
 
 /**
@@ -33,29 +31,29 @@ export interface SessionState {
 export class ReadingSession {
   state: SessionState;
   private listeners = new Set<() => void>();
-  private save = readingWriter();
   /** Wall clock of this session: fixed once, then monotonic, so that a clock that is set in the middle moves no mark. */
   private clock = Date.now() - performance.now();
   private held: number | null = null;
   private decoding = false;
   private again = false;
 
-  constructor(
-    private data: JobData,
-    private dialect: Dialect,
-  ) {
-    const { readings, access } = data;
+  /** Pictures seen before a camera was taken up again, and when that was. */
+  private before: { t: number[]; y: number[] } = { t: [], y: [] };
+  private from = 0;
+  /** Up to where the pictures are decoded; marks behind it are as they were seen at once. */
+  /** Goes on although it is settled, since the person said so. */
+  private onward = false;
+
+  constructor(readonly home: Home) {
+    const { dialect, stored } = home;
     const usual: Input =
       dialect.advance === "button" ? "press" : dialect.digits.style === "long-short" ? "hold" : "tap";
-    // An empty one holds nothing to go on with.
-    const stored = readings.findLast(
-      (r) => !r.recordedAt && r.system === access.system && (r.marks.length > 0 || r.counts),
-    );
     this.state = {
       phase: !stored ? "ready" : stored.until === null ? "interrupted" : "stopped",
-      reading: stored ?? this.blank(usual),
+      reading: stored ?? home.blank(usual),
       decoded: null,
       undo: [],
+      settled: false,
     };
   }
 
@@ -94,7 +92,7 @@ export class ReadingSession {
   down = (at: number, kind?: Mark["kind"]): void => {
     if (this.state.phase !== "ready" && this.state.phase !== "watching") return;
     const reading = this.begun(at, LEAD_MS);
-    const id = Math.max(0, ...reading.marks.map((m) => m.id)) + 1;
+    const id = nextId(reading.marks);
     this.held = reading.input === "hold" ? id : null;
     const t = Math.max(0, Math.round(at + this.clock - Date.parse(reading.startedAt)));
     this.change({ ...reading, marks: [...reading.marks, kind ? { id, t, kind } : { id, t }] }, "watching");
@@ -110,15 +108,21 @@ export class ReadingSession {
     this.store({ ...reading, marks: reading.marks.map((m) => (m.id === id ? { ...m, up: up(m) } : m)) });
   };
 
-  edit = (edit: MarkEdit): void =>
-    this.change({ ...this.state.reading, marks: editMarks(this.state.reading.marks, edit) });
-
-  undo = (): void => {
-    const marks = this.state.undo.at(-1);
-    if (marks) this.store({ ...this.state.reading, marks }, { undo: this.state.undo.slice(0, -1) });
+  edit = (edit: MarkEdit): void => {
+    const { reading } = this.state;
+    const corrected = isPicture(reading.input) || undefined;
+    this.change({ ...reading, marks: editMarks(reading.marks, edit), ...(corrected && { corrected }) });
   };
 
-  stop = (): void => this.store({ ...this.state.reading, until: Math.round(this.now()) }, { phase: "stopped" });
+  undo = (): void => {
+    const last = this.state.undo.at(-1);
+    if (last) this.store({ ...this.state.reading, ...last }, { undo: this.state.undo.slice(0, -1) });
+  };
+
+  stop = (): void => {
+    const { reading, phase } = this.state;
+    if (phase === "watching") this.store({ ...reading, until: Math.round(this.now()) }, { phase: "stopped" });
+  };
 
   /** Watches on; the time in between is a pause. */
   goOn = (): void => {
@@ -126,14 +130,71 @@ export class ReadingSession {
     const from = reading.until ?? this.lastSeen();
     const to = Math.round(this.now());
     const pauses: Reading["pauses"] = to > from ? [...reading.pauses, [from, to]] : reading.pauses;
-    this.store({ ...reading, until: null, pauses }, { phase: "watching" });
+    this.onward = true;
+    this.store({ ...reading, until: null, pauses }, { phase: "watching", settled: false });
+  };
+
+  /** Begins to take what a film or camera shows; a camera goes on where an earlier watch was broken off. */
+  beginPicture = (input: PictureInput): void => {
+    const { reading, phase } = this.state;
+    const onward = input === "camera" && reading.input === "camera" && reading.startedAt !== NOT_STARTED;
+    if (onward) {
+      this.before = reading.levels ?? { t: [], y: [] };
+      this.from = this.now();
+      if (phase !== "watching") this.goOn();
+      return;
+    }
+    this.before = { t: [], y: [] };
+    this.from = 0;
+    this.onward = false;
+    const startedAt = new Date().toISOString();
+    const { levels: _, corrected: __, ...rest } = reading;
+    this.set({ reading: { ...rest, input, startedAt, marks: [], pauses: [], until: null }, phase: "watching", decoded: null, undo: [], settled: false }); // prettier-ignore
+  };
+
+  /** The lamp's brightness in all pictures so far, times from the first one, and where the pictures have come to. */
+  seePicture = ({ t, y }: { t: ArrayLike<number>; y: ArrayLike<number> }, at: number): void => {
+    const { reading, phase } = this.state;
+    // What a person has corrected stays as it is.
+    if (phase !== "watching" || reading.corrected) return;
+    const levels = {
+      t: [...this.before.t, ...Array.from(t, (x) => Math.round((this.from + x) * 10) / 10)],
+      y: [...this.before.y, ...Array.from(y)],
+    };
+    this.pictured = this.from + at;
+    this.set({ reading: { ...reading, levels } });
+    this.decode();
+  };
+
+  /** The lamp has changed in the newest picture: it shows at once, and is judged when all pictures are. */
+  seeChange = (lit: 0 | 1, t: number): void => {
+    const { reading, phase } = this.state;
+    if (phase !== "watching" || reading.corrected) return;
+    const away = this.home.dialect.rest === "lit" ? 0 : 1;
+    const at = Math.round(this.from + t);
+    const open = reading.marks.findLast((m) => m.up === undefined);
+    const marks =
+      lit === away
+        ? [...reading.marks, { id: nextId(reading.marks), t: at }]
+        : reading.marks.map((m) => (m === open ? { ...m, up: Math.max(m.t + 20, at) } : m));
+    this.set({ reading: { ...reading, marks } });
+  };
+
+  /** No more pictures come. */
+  endPicture = (at: number | null): void => {
+    const { reading, phase } = this.state;
+    if (phase !== "watching") return;
+    // No lamp was seen: there is nothing to keep.
+    if (!reading.levels?.t.length) return this.set({ reading: this.home.blank(reading.input), phase: "ready", decoded: null });
+    const until = Math.round(this.from + (at ?? Math.max(0, (this.pictured ?? 0) - this.from)));
+    this.store({ ...reading, until: Math.max(until, lastOf(reading.levels?.t ?? [])) }, { phase: "stopped" });
   };
 
   startOver = async (): Promise<void> => {
     const { reading } = this.state;
-    await this.save(reading);
-    await remove(reading);
-    this.set({ reading: this.blank(reading.input), phase: "ready", decoded: null, undo: [] });
+    await this.home.drop(reading);
+    this.onward = false;
+    this.set({ reading: this.home.blank(reading.input), phase: "ready", decoded: null, undo: [], settled: false });
   };
 
   /** Takes a whole trace as the reading. */
@@ -156,16 +217,17 @@ export class ReadingSession {
     // What is tapped from here on belongs to no reading.
     this.set({ phase: "stopped" });
     const until = reading.until ?? (phase === "interrupted" ? this.lastSeen() : Math.round(this.now()));
-    const { state, codes, memories, complete, confidence, codeConfidence } = await this.ask(reading, until);
-    const lengths = reading.input === "hold" || reading.input === "trace";
+    const { decoded, marks } = await this.ask(reading, until);
+    const { state, codes, memories, complete, confidence, codeConfidence } = decoded;
+    const lengths = reading.input === "hold" || reading.input === "trace" || isPicture(reading.input);
     const done: Reading = {
       ...reading,
-      marks: lengths ? reading.marks.filter((m) => m.up !== undefined) : reading.marks,
+      marks: marks ?? (lengths ? reading.marks.filter((m) => m.up !== undefined) : reading.marks),
       until,
       recordedAt: new Date().toISOString(),
       result: { state, codes, memories, complete, confidence, codeConfidence },
     };
-    await this.save(done);
+    await this.home.save(done);
     return done;
   };
 
@@ -175,21 +237,6 @@ export class ReadingSession {
 
   private lastSeen(): number {
     return this.state.reading.marks.reduce((t, m) => Math.max(t, m.up ?? m.t), 0) + TAIL_MS;
-  }
-
-  private blank(input: Input): Reading {
-    const { job, vehicle, access } = this.data;
-    return newReading({
-      id: newId(),
-      job: job.id,
-      vehicle: vehicle.id,
-      system: access.system,
-      way: access.way.id,
-      dialect: this.dialect.id,
-      input,
-      run: wasCleared(job, access.memory) ? "key-on" : "before",
-      startedAt: NOT_STARTED,
-    });
   }
 
   private begun(at: number, lead: number): Reading {
@@ -206,19 +253,26 @@ export class ReadingSession {
 
   private store(reading: Reading, part: Partial<SessionState> = {}): void {
     this.set({ ...part, reading });
-    void this.save(reading);
+    void this.home.save(reading);
     this.decode();
   }
 
   /** Stores a change that can be taken back. */
   private change(reading: Reading, phase = this.state.phase): void {
-    this.store(reading, { phase, undo: [...this.state.undo.slice(1 - UNDO_STEPS), this.state.reading.marks] });
+    const { marks, corrected } = this.state.reading;
+    this.store(reading, { phase, undo: [...this.state.undo.slice(1 - UNDO_STEPS), { marks, corrected }] });
   }
 
-  private ask(reading: Reading, until: number): Promise<Decoded> {
-    const { access, pack, vehicle } = this.data;
-    const table = entriesFor(pack, vehicle, access.system).map((e) => e.code);
-    return flashWorker().decode(this.dialect, evidenceOf(reading, until, this.dialect), table);
+  /** Where the pictures have come to, ms from the start of the reading. */
+  private pictured: number | null = null;
+
+  private async ask(reading: Reading, until: number): Promise<{ decoded: Decoded; marks: Mark[] | null }> {
+    const { dialect, table } = this.home;
+    const evidence = evidenceOf(reading, until, dialect);
+    if (evidence.mode !== "levels")
+      return { decoded: await flashWorker().decode(dialect, evidence, table), marks: null };
+    const { decoded, marks }: FilmRead = await flashWorker().readFilm(dialect, evidence, table);
+    return { decoded, marks: marks.map((m, i) => ({ id: i + 1, ...m })) };
   }
 
   /** Decodes the newest state; one at a time, so that a slow answer never queues up others. */
@@ -230,14 +284,47 @@ export class ReadingSession {
     const { reading, phase } = this.state;
     if (reading.startedAt === NOT_STARTED) return;
     this.decoding = true;
-    const until = reading.until ?? (phase === "watching" ? this.now() : this.lastSeen() - TAIL_MS);
-    void this.ask(reading, until).then((decoded) => {
+    const pictured = isPicture(reading.input) ? this.pictured : null;
+    const until = reading.until ?? pictured ?? (phase === "watching" ? this.now() : this.lastSeen() - TAIL_MS);
+    void this.ask(reading, until).then(({ decoded, marks }) => {
       this.decoding = false;
-      if (this.state.reading.id === reading.id) this.set({ decoded });
+      if (this.state.reading.id === reading.id && this.state.reading.startedAt === reading.startedAt) {
+        if (marks) this.takeMarks(marks, until);
+        this.set({ decoded });
+        this.settle(decoded);
+      }
       if (this.again) {
         this.again = false;
         this.decode();
       }
     });
   }
+
+  /** Marks that all pictures tell, and behind them those that were seen since. */
+  private takeMarks(marks: Mark[], until: number): void {
+    const { reading } = this.state;
+    if (reading.corrected) return;
+    const since = reading.marks.filter((m) => m.t > until - 60).map((m, i) => ({ ...m, id: marks.length + 1 + i }));
+    const last = marks.at(-1);
+    const still = since.length > 0 && last && since[0].t - last.up! < 60;
+    // The last stretch goes on: it was cut off where the pictures ended.
+    const joined = still ? [...marks.slice(0, -1), { ...since[0], t: last.t, id: last.id }, ...since.slice(1)] : [...marks, ...since]; // prettier-ignore
+    this.set({ reading: { ...reading, marks: joined } });
+    void this.home.save(this.state.reading);
+  }
+
+  /** Watching on would tell nothing new: it ends by itself, once. */
+  private settle(decoded: Decoded): void {
+    const { phase, reading } = this.state;
+    if (phase !== "watching" || this.onward || !seenTwice(decoded) || reading.input === "film") return;
+    this.set({ settled: true });
+    if (isPicture(reading.input)) this.endPicture(null);
+    else this.stop();
+  }
 }
+
+function nextId(marks: readonly Mark[]): number {
+  return marks.reduce((most, m) => Math.max(most, m.id), 0) + 1;
+}
+
+const lastOf = (list: readonly number[]): number => Math.ceil(list.at(-1) ?? 0);

@@ -1,4 +1,5 @@
 import type { Assigned, Decoded } from "@core/flash/decode";
+import type { Overlay } from "@core/record/overlay";
 import type { Mark } from "@core/record/types";
 
 /** The lamp strip: marks at true time, in lines; a line never mixes two rounds of the list. */
@@ -10,6 +11,10 @@ export interface StripLine {
   marks: StripMark[];
   ghosts: { at: number; ms: number }[];
   brackets: Bracket[];
+  /** Marks of a second reading, at the times of this one; `alone` where this one has none. */
+  second: { at: number; ms: number; alone: boolean }[];
+  /** Why a new line begins, where there is more to it than room. */
+  begins: "watch" | "round" | null;
 }
 
 export interface StripMark {
@@ -19,6 +24,8 @@ export interface StripMark {
   /** What it belongs to; null: taken for spurious or not decoded yet. */
   place: Assigned | null;
   spurious: boolean;
+  /** The picture did not show it clearly. */
+  faint: boolean;
 }
 
 export interface Bracket {
@@ -26,6 +33,8 @@ export interface Bracket {
   to: number;
   text: string;
   kind: "code" | "fixed" | "other";
+  /** How sure the code is, 0 to 1. */
+  sure: number;
 }
 
 export interface StripScale {
@@ -41,6 +50,15 @@ interface Item {
   mark: StripMark | null;
 }
 
+/** Marks of a second reading, laid over this one. */
+export interface Second {
+  marks: readonly Mark[];
+  overlay: Overlay;
+}
+
+/** Up to this probability a mark is faint. */
+const FAINT = 0.9;
+
 /** Length drawn for a tap, which has none. */
 const TAP_MS = 260;
 
@@ -49,6 +67,7 @@ export function layStrip(
   marks: readonly Mark[],
   decoded: Decoded | null,
   scale: StripScale,
+  second: Second | null = null,
 ): { lines: StripLine[]; pxPerMs: number } {
   const placeOf = new Map<number, Assigned | null>();
   decoded?.onsets.forEach((t, i) => placeOf.set(t, decoded.assignment[i]));
@@ -56,7 +75,7 @@ export function layStrip(
     const ms = m.up !== undefined ? m.up - m.t : m.kind === "l" ? 2.5 * TAP_MS : TAP_MS;
     const place = placeOf.get(m.t) ?? null;
     const spurious = Boolean(decoded && !decoded.misfit && placeOf.has(m.t) && !place);
-    return { t: m.t, ms, place, mark: { id: m.id, t: m.t, ms, place, spurious } };
+    return { t: m.t, ms, place, mark: { id: m.id, t: m.t, ms, place, spurious, faint: (m.p ?? 1) < FAINT } };
   });
   for (const ghost of decoded?.missed ?? []) items.push({ t: ghost.at, ms: ghost.ms, place: ghost, mark: null });
   items.sort((a, b) => a.t - b.t);
@@ -89,6 +108,8 @@ export function layStrip(
         marks: [],
         ghosts: [],
         brackets: [],
+        second: [],
+        begins: !before ? "watch" : newPass ? "round" : null,
       };
       lines.push(line);
     }
@@ -99,13 +120,14 @@ export function layStrip(
     line.to = Math.max(line.to, item.t + item.ms);
     if (item.mark) line.marks.push(item.mark);
     else line.ghosts.push({ at: item.t, ms: item.ms });
-    bracket(line, item, before);
+    bracket(line, item, before, decoded);
   }
+  if (second) laySecond(lines, second);
   return { lines, pxPerMs };
 }
 
 /** Opens or widens the bracket that an item belongs to; its text counts as it grows. */
-function bracket(line: StripLine, item: Item, before: Item | undefined): void {
+function bracket(line: StripLine, item: Item, before: Item | undefined, decoded: Decoded | null): void {
   const { place } = item;
   if (!place || place.unit.kind === "steady" || place.unit.kind === "even") return;
   const { unit } = place;
@@ -120,6 +142,21 @@ function bracket(line: StripLine, item: Item, before: Item | undefined): void {
       to: item.t + item.ms,
       text,
       kind: unit.kind === "code" ? "code" : unit.kind === "fixed" ? "fixed" : "other",
+      sure: unit.kind === "code" ? (decoded?.codeConfidence[code] ?? decoded?.confidence ?? 0) : 1,
     });
+  }
+}
+
+function laySecond(lines: readonly StripLine[], { marks, overlay }: Second): void {
+  const alone = new Set(overlay.onlySecond);
+  for (const m of marks) {
+    const at = m.t + overlay.offset;
+    // In the line that it falls into, or the one before where it falls between two.
+    const line = lines.findLast((l) => l.from - 300 <= at);
+    if (!line || m.kind === "p") continue;
+    const ms = m.up !== undefined ? m.up - m.t : TAP_MS;
+    line.second.push({ at, ms, alone: alone.has(m.id) });
+    if (at + ms > line.to && lines.at(-1) !== line) continue;
+    line.to = Math.max(line.to, at + ms);
   }
 }

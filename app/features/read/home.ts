@@ -1,0 +1,63 @@
+import type { Dialect } from "@core/flash/dialect";
+import type { SystemAccess } from "@core/pack/scope";
+import { entriesFor } from "@core/pack/scope";
+import { newReading, wasCleared } from "@core/record/readings";
+import type { Input, Reading } from "@core/record/types";
+import { newId, readingWriter, remove } from "~/store/db";
+import type { JobData } from "~/store/job-data";
+
+/** Where a reading belongs: what it is read by, and where it is kept. */
+export interface Home {
+  dialect: Dialect;
+  /** Codes that exist there. */
+  table: string[];
+  /** A reading that was begun and not recorded. */
+  stored: Reading | null;
+  blank: (input: Input) => Reading;
+  save: (reading: Reading) => Promise<void>;
+  drop: (reading: Reading) => Promise<void>;
+}
+
+export const NOT_STARTED = new Date(0).toISOString();
+
+/** A system of a job's vehicle: every mark is stored as it comes. */
+export function jobHome({ job, vehicle, pack, readings }: JobData, access: SystemAccess, dialect: Dialect): Home {
+  const save = readingWriter();
+  return {
+    dialect,
+    table: entriesFor(pack, vehicle, access.system).map((e) => e.code),
+    // An empty one holds nothing to go on with.
+    stored:
+      readings.findLast((r) => !r.recordedAt && r.system === access.system && (r.marks.length > 0 || r.counts)) ?? null,
+    blank: (input) =>
+      newReading({
+        id: newId(),
+        job: job.id,
+        vehicle: vehicle.id,
+        system: access.system,
+        way: access.way.id,
+        dialect: dialect.id,
+        input,
+        run: wasCleared(job, access.memory) ? "key-on" : "before",
+        startedAt: NOT_STARTED,
+      }),
+    save,
+    drop: async (reading) => {
+      await save(reading);
+      await remove(reading);
+    },
+  };
+}
+
+/** No vehicle: nothing is kept. */
+export function looseHome(dialect: Dialect): Home {
+  return {
+    dialect,
+    table: [],
+    stored: null,
+    blank: (input) =>
+      newReading({ id: newId(), job: "", vehicle: "", system: "", way: "", dialect: dialect.id, input, run: "before", startedAt: NOT_STARTED }), // prettier-ignore
+    save: () => Promise.resolve(),
+    drop: () => Promise.resolve(),
+  };
+}

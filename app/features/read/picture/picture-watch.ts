@@ -1,0 +1,307 @@
+import { proxy, transfer } from "comlink";
+import type { Box } from "@core/lamp/patch";
+import { turned } from "@core/lamp/patch";
+import type { FilmInfo } from "~/workers/film-frames";
+import { flashWorker } from "~/workers/flash";
+import { lampWorker } from "~/workers/lamp";
+import type { LampEvent, LampSeen, Seen } from "~/workers/lamp.worker";
+import type { ReadingSession } from "../session";
+import { holdCamera, openCamera, type Held } from "./camera";
+import { bringFrames } from "./element-frames";
+import type { Problem } from "./words";
+
+export interface PictureState {
+  phase: "idle" | "opening" | "watching" | "ended";
+  source: "film" | "camera";
+  problem: Problem | null;
+  film: FilmInfo | null;
+  /** Name of the film, and its address for the preview. */
+  name: string;
+  url: string | null;
+  stream: MediaStream | null;
+  held: Held | null;
+  seen: Seen | null;
+  /** Which lamp goes to each session, by the session's place; null where none does. */
+  chosen: (number | null)[];
+  /** The person said which; else the likeliest are taken. */
+  confirmed: boolean;
+  drawn: boolean;
+  /** Wall clock of the reading of a film, ms. */
+  took: number;
+  /** The page was hidden for so long while a camera was watched, ms. */
+  hidden: number;
+}
+
+const IDLE: PictureState = {
+  phase: "idle",
+  source: "film",
+  problem: null,
+  film: null,
+  name: "",
+  url: null,
+  stream: null,
+  held: null,
+  seen: null,
+  chosen: [],
+  confirmed: false,
+  drawn: false,
+  took: 0,
+  hidden: 0,
+};
+
+/** Who speaks the dialect best is asked again so often while a camera is watched, ms. */
+const RANK_MS = 8000;
+
+/** A film or a camera that is watched: pictures to a worker, lamps to the sessions that read them. */
+export class PictureWatch {
+  state = IDLE;
+  /** The element that shows the film or camera; the fall-back way takes its pictures. */
+  video: HTMLVideoElement | null = null;
+  private listeners = new Set<() => void>();
+  private worker: ReturnType<typeof lampWorker> | null = null;
+  private run = 0;
+  private rankedAt = -Infinity;
+  private file: File | null = null;
+  private recorder: MediaRecorder | null = null;
+  private stopFallback: (() => void) | null = null;
+
+  /** @param sessions one for each lamp that is asked for, the first one always read */
+  constructor(private sessions: () => readonly ReadingSession[]) {}
+
+  subscribe = (listener: () => void): (() => void) => {
+    this.listeners.add(listener);
+    return () => this.listeners.delete(listener);
+  };
+
+  /** Reads a film from its beginning; `box` (in the upright picture) is where a person saw the lamp. */
+  openFilm = async (file: File, box: Box | null = null): Promise<void> => {
+    this.close();
+    const run = this.run;
+    this.file = file;
+    this.set({ ...IDLE, phase: "opening", source: "film", name: file.name, url: URL.createObjectURL(file), drawn: box !== null }); // prettier-ignore
+    this.worker = lampWorker();
+    const started = performance.now();
+    const tell = (event: LampEvent) => run === this.run && this.take(event);
+    try {
+      const able = "VideoDecoder" in window;
+      const end = await (able ? this.worker.api.readFilm(file, this.upright(box), proxy(tell)) : this.playFilm(box, tell));
+      if (run !== this.run) return;
+      if (end.seen) await this.takeSeen(end.seen, true);
+      const none = !end.problem && !end.cancelled && !end.seen?.lamps.length;
+      this.set({ phase: "ended", problem: none ? "no-lamp" : end.problem, took: performance.now() - started });
+      if (this.state.film) for (const s of this.sessions()) s.endPicture(end.seen?.at ?? null);
+    } catch {
+      if (run === this.run) this.fail("worker");
+    }
+    this.endWorker();
+  };
+
+  /** Watches with the camera. @param keep the film is kept, to be saved as a file */
+  startCamera = async (keep: boolean): Promise<void> => {
+    this.close();
+    const run = this.run;
+    this.set({ ...IDLE, phase: "opening", source: "camera" });
+    const stream = await openCamera();
+    if (run !== this.run) {
+      if (typeof stream !== "string") for (const t of stream.getTracks()) t.stop();
+      return;
+    }
+    if (typeof stream === "string") return this.set({ phase: "idle", problem: stream });
+    const [track] = stream.getVideoTracks();
+    this.worker = lampWorker();
+    this.set({ stream, phase: "watching", film: sizeOf(track) });
+    for (const s of this.sessions()) s.beginPicture("camera");
+    if (keep) this.record(stream);
+    void holdCamera(track).then((held) => run === this.run && this.set({ held }));
+    track.addEventListener("ended", () => run === this.run && this.stop("unplugged"));
+    const tell = (event: LampEvent) => run === this.run && this.take(event);
+    document.addEventListener("visibilitychange", this.onHidden);
+    const Processor = (window as { MediaStreamTrackProcessor?: new (of: { track: MediaStreamTrack }) => { readable: ReadableStream<VideoFrame> } }).MediaStreamTrackProcessor; // prettier-ignore
+    if (!Processor) {
+      await this.worker.api.begin(null, true, proxy(tell));
+      const wait = setInterval(() => {
+        if (!this.video && run === this.run) return;
+        clearInterval(wait);
+        if (this.video && this.worker && run === this.run) this.stopFallback = bringFrames(this.video, this.worker.api);
+      }, 50);
+      return;
+    }
+    const { readable } = new Processor({ track: track.clone() });
+    void this.worker.api.watchCamera(transfer(readable, [readable]), null, proxy(tell)).catch(() => run === this.run && this.fail("worker")); // prettier-ignore
+  };
+
+  /** Ends the watch; what was read is kept. */
+  stop = (problem: Problem | null = null): void => {
+    const { seen, source, phase } = this.state;
+    if (phase !== "watching" && phase !== "opening") return;
+    this.run++;
+    if (source === "camera" || phase === "watching") for (const s of this.sessions()) s.endPicture(seen?.at ?? null);
+    this.halt();
+    this.set({ phase: "ended", problem });
+  };
+
+  /** Lets go of everything, when another way to watch is taken. */
+  close = (): void => {
+    this.run++;
+    this.halt();
+    if (this.state.url) URL.revokeObjectURL(this.state.url);
+    this.file = null;
+    this.rankedAt = -Infinity;
+    this.set(IDLE);
+  };
+
+  /** The lamp of a session is this one; none of the others may have it too. */
+  choose = (session: number, lamp: number | null): void => {
+    const chosen = this.state.chosen.map((c, i) => (i === session ? lamp : c === lamp ? null : c));
+    this.set({ chosen, confirmed: true });
+    this.feed(this.state.seen);
+  };
+
+  /** The person has drawn where the lamp is, in the picture as it is shown: a film is read again, a camera goes on from here. */
+  draw = (box: Box): void => {
+    if (this.state.source === "film") {
+      if (!this.file) return;
+      const { film } = this.state;
+      void this.openFilm(this.file, box);
+      this.set({ film });
+      return;
+    }
+    this.set({ drawn: true, confirmed: false });
+    void this.worker?.api.draw(box);
+  };
+
+  /** The film that was kept of a camera's watch. */
+  kept: Blob | null = null;
+
+  private onHidden = (): void => {
+    if (document.visibilityState === "hidden") this.hiddenAt = performance.now();
+    else if (this.hiddenAt) {
+      this.set({ hidden: this.state.hidden + performance.now() - this.hiddenAt });
+      this.hiddenAt = 0;
+    }
+  };
+  private hiddenAt = 0;
+
+  private set(part: Partial<PictureState>): void {
+    this.state = { ...this.state, ...part };
+    for (const listener of this.listeners) listener();
+  }
+
+  private fail(problem: Problem): void {
+    for (const s of this.sessions()) s.endPicture(this.state.seen?.at ?? null);
+    this.halt();
+    this.set({ phase: "ended", problem });
+  }
+
+  private halt(): void {
+    document.removeEventListener("visibilitychange", this.onHidden);
+    this.stopFallback?.();
+    this.stopFallback = null;
+    if (this.recorder?.state === "recording") this.recorder.stop();
+    this.recorder = null;
+    for (const t of this.state.stream?.getTracks() ?? []) t.stop();
+    this.endWorker();
+  }
+
+  private endWorker(): void {
+    this.worker?.end();
+    this.worker = null;
+  }
+
+  private take(event: LampEvent): void {
+    if (event.kind === "opened") {
+      for (const s of this.sessions()) s.beginPicture("film");
+      this.set({ film: event.film, phase: "watching" });
+    } else if (event.kind === "change") {
+      const at = this.state.chosen.indexOf(event.id);
+      if (at >= 0) this.sessions()[at]?.seeChange(event.lit, event.t);
+    } else void this.takeSeen(event.seen, false);
+  }
+
+  private async takeSeen(seen: Seen, last: boolean): Promise<void> {
+    const run = this.run;
+    const known = this.state.chosen.filter((id) => id !== null && seen.lamps.some((l) => l.id === id));
+    this.set({ seen });
+    const wanted = Math.min(this.sessions().length, seen.lamps.length);
+    const ask = !this.state.confirmed && seen.lamps.length > 1 && (last || seen.at - this.rankedAt > RANK_MS);
+    if (ask) {
+      this.rankedAt = seen.at;
+      const order = await this.ranked(seen.lamps, seen.at);
+      if (run !== this.run || this.state.confirmed) return;
+      this.set({ chosen: this.sessions().map((_, i) => order[i] ?? null) });
+    } else if (!this.state.confirmed && known.length < wanted)
+      this.set({ chosen: this.sessions().map((_, i) => seen.lamps[i]?.id ?? null) });
+    this.feed(seen);
+  }
+
+  private feed(seen: Seen | null): void {
+    if (!seen) return;
+    for (const [i, session] of this.sessions().entries()) {
+      const lamp = seen.lamps.find((l) => l.id === this.state.chosen[i]);
+      if (lamp) session.seePicture(lamp, seen.at);
+    }
+  }
+
+  /** Lamps in the order in which they speak the dialect that is asked for, the upper one first where two do. */
+  private async ranked(lamps: readonly LampSeen[], until: number): Promise<number[]> {
+    const { dialect, table } = this.sessions()[0].home;
+    const fits = await Promise.all(
+      lamps.map(async ({ t, y }) => {
+        const { decoded } = await flashWorker().readFilm(dialect, { mode: "levels", levels: { t: [...t], y: [...y] }, until }, table); // prettier-ignore
+        return decoded.misfit || !decoded.codes.length ? (decoded.state === "none" ? decoded.confidence : 0) : decoded.confidence;
+      }),
+    );
+    const speaks = lamps.map((l, i) => ({ l, fit: fits[i] }));
+    const good = speaks.filter((s) => s.fit > 0.5).sort((a, b) => a.l.box.y - b.l.box.y);
+    const rest = speaks.filter((s) => s.fit <= 0.5).sort((a, b) => b.fit - a.fit);
+    // A lamp that does not speak is only taken where none does.
+    return (good.length ? good : rest.slice(0, 1)).map((s) => s.l.id);
+  }
+
+  /** A box drawn in the upright picture, in the picture as coded. */
+  private upright(box: Box | null): Box | null {
+    const back = (360 - (this.state.film?.rotation ?? 0)) % 360;
+    return box && turned(box, back as 0 | 90 | 180 | 270);
+  }
+
+  /** A browser that cannot decode for a worker plays the film, in true time. */
+  private async playFilm(box: Box | null, tell: (event: LampEvent) => void): Promise<{ problem: Problem | null; seen: Seen | null; cancelled: boolean }> {
+    const { api } = this.worker!;
+    const { url } = this.state;
+    while (!this.video) await new Promise((done) => setTimeout(done, 20));
+    const { video } = this;
+    const failed = await new Promise<boolean>((done) => {
+      video.addEventListener("loadeddata", () => done(false), { once: true });
+      video.addEventListener("error", () => done(true), { once: true });
+      if (video.src !== url) video.src = url!;
+      if (video.error) done(true);
+      if (video.readyState >= 2) done(false);
+    });
+    if (failed) return { problem: "not-a-film", seen: null, cancelled: false };
+    await api.begin(box, false, proxy(tell));
+    tell({ kind: "opened", film: { width: video.videoWidth, height: video.videoHeight, rotation: 0, duration: video.duration * 1000 } }); // prettier-ignore
+    this.stopFallback = bringFrames(video, api);
+    video.currentTime = 0;
+    const ended = new Promise((done) => video.addEventListener("ended", done, { once: true }));
+    await video.play();
+    await ended;
+    return { problem: null, seen: await api.stop(), cancelled: false };
+  }
+
+  private record(stream: MediaStream): void {
+    this.kept = null;
+    const parts: Blob[] = [];
+    this.recorder = new MediaRecorder(stream);
+    this.recorder.addEventListener("dataavailable", (e) => parts.push(e.data));
+    this.recorder.addEventListener("stop", () => {
+      this.kept = new Blob(parts, { type: parts[0]?.type ?? "video/webm" });
+      this.set({});
+    });
+    this.recorder.start(1000);
+  }
+}
+
+function sizeOf(track: MediaStreamTrack): FilmInfo {
+  const { width = 1280, height = 720 } = track.getSettings();
+  return { width, height, rotation: 0, duration: 0 };
+}

@@ -1,0 +1,201 @@
+import { memo, useRef } from "react";
+import styled from "styled-components";
+import { mono } from "~/ui/theme";
+import type { StripLine, StripMark } from "./layout";
+
+const Svg = styled.svg`
+  display: block;
+  cursor: pointer;
+  touch-action: pan-x pan-y;
+  text {
+    ${mono}
+    font-weight: 700;
+    font-size: 20px;
+    text-anchor: middle;
+    fill: var(--ink);
+  }
+  text.fixed {
+    fill: var(--ink-soft);
+    font-weight: 400;
+  }
+`;
+
+const BAND = 54;
+const MARK_TOP = 12;
+const MARK_H = 28;
+export const PAD = 14;
+/** A second reading lies under the marks, thinner. */
+const SECOND_TOP = 43;
+const SECOND_H = 6;
+/** A finger that moves less than this has not dragged, px; and reaches this far for a mark. */
+const STILL = 7;
+const REACH = 30;
+
+export function describe(m: StripMark): string {
+  const at = `${(m.t / 1000).toFixed(1)} s`;
+  const faint = m.faint ? ", hardly seen" : "";
+  if (!m.place) return m.spurious ? `Flash at ${at}, taken for a slip` : `Flash at ${at}${faint}`;
+  const { unit, flash, digit, pass } = m.place;
+  const of =
+    unit.kind === "code"
+      ? `code ${unit.code}`
+      : unit.kind === "fixed"
+        ? `${unit.code}, ${unit.means === "mode" ? "lead-in" : "mark"}`
+        : unit.kind;
+  return `Flash ${flash + 1} of digit ${digit + 1}, ${of}, round ${pass + 1}, at ${at}${faint}`;
+}
+
+interface BandProps {
+  line: StripLine;
+  id: string;
+  width: number;
+  pxPerMs: number;
+  /** The picked mark, where it is in this line. */
+  picked: number | null;
+  /** Where a flash could be added, or the film stands, ms, where it is in this line. */
+  spot: number | null;
+  playhead: number | null;
+  onPick: (id: number | null, at: number) => void;
+  onDrag: (id: number, by: number) => void;
+}
+
+/** One dark band with its marks and, below it, their brackets. Drawn again only when something in it changed. */
+export const BandLine = memo(function BandLine({ line, id, width, pxPerMs, picked, spot, playhead, onPick, onDrag }: BandProps) {
+  const x = (t: number) => PAD + (t - line.from) * pxPerMs;
+  const drag = useRef<{ id: number; from: number } | null>(null);
+  const at = (e: React.PointerEvent<SVGSVGElement>) => e.clientX - e.currentTarget.getBoundingClientRect().left;
+  const near = (px: number) => {
+    const by = line.marks.map((m) => ({ m, d: Math.max(0, x(m.t) - px, px - x(m.t + m.ms)) })).sort((a, b) => a.d - b.d)[0];
+    return by && by.d < REACH / 2 ? by.m : null;
+  };
+  const onPointerDown = (e: React.PointerEvent<SVGSVGElement>) => {
+    const px = at(e);
+    const mark = near(px);
+    // A picked mark is taken along; any other is picked first, so that scrolling moves none.
+    drag.current = mark && mark.id === picked ? { id: mark.id, from: px } : null;
+    if (drag.current) e.currentTarget.setPointerCapture(e.pointerId);
+  };
+  const onPointerUp = (e: React.PointerEvent<SVGSVGElement>) => {
+    const px = at(e);
+    const from = drag.current;
+    drag.current = null;
+    if (from && Math.abs(px - from.from) > STILL) onDrag(from.id, (px - from.from) / pxPerMs);
+    else onPick(near(px)?.id ?? null, line.from + (px - PAD) / pxPerMs);
+  };
+  return (
+    <Svg role="presentation" width={width} height={BAND + 34} onPointerDown={onPointerDown} onPointerUp={onPointerUp}>
+      <rect width="100%" height={BAND} rx="8" fill="var(--band)" />
+      <path d={ticks(width, pxPerMs)} stroke="var(--band-line)" strokeWidth="1.5" />
+      {line.begins === "round" && <path d={`M 3 6 v ${BAND - 12}`} stroke="#fff" strokeWidth="2" strokeDasharray="4 4" aria-hidden />}
+      {line.ghosts.map((g, k) => (
+        <rect
+          key={k}
+          x={x(g.at)}
+          y={MARK_TOP}
+          width={Math.max(5, g.ms * pxPerMs)}
+          height={MARK_H}
+          rx="3"
+          fill="none"
+          stroke="var(--lit)"
+          strokeDasharray="3 3"
+        />
+      ))}
+      {line.second.map((s, k) => (
+        <rect
+          key={k}
+          x={x(s.at)}
+          y={SECOND_TOP}
+          width={Math.max(5, s.ms * pxPerMs)}
+          height={SECOND_H}
+          rx="2"
+          fill={s.alone ? "none" : "#9fb4bc"}
+          stroke={s.alone ? "#fff" : "none"}
+          strokeWidth="2"
+          aria-hidden
+        />
+      ))}
+      {line.marks.map((m) => {
+        const w = Math.max(5, m.ms * pxPerMs);
+        return (
+          <g key={m.id} id={`${id}-${m.id}`} role="option" aria-selected={m.id === picked} aria-label={describe(m)}>
+            {m.spurious ? (
+              <path
+                d={`M ${x(m.t)} ${MARK_TOP} l ${w} ${MARK_H} m 0 ${-MARK_H} l ${-w} ${MARK_H}`}
+                stroke="var(--lit)"
+                strokeWidth="2"
+              />
+            ) : (
+              <rect
+                x={x(m.t)}
+                y={MARK_TOP}
+                width={w}
+                height={MARK_H}
+                rx="3"
+                fill="var(--lit)"
+                fillOpacity={m.faint ? 0.4 : 1}
+                stroke={m.faint ? "var(--lit)" : "none"}
+                strokeDasharray="2 2"
+              />
+            )}
+            {m.id === picked && (
+              <rect
+                x={x(m.t) - 5}
+                y={MARK_TOP - 6}
+                width={w + 10}
+                height={MARK_H + 12}
+                rx="5"
+                fill="none"
+                stroke="#fff"
+                strokeWidth="2.5"
+              />
+            )}
+          </g>
+        );
+      })}
+      {spot !== null && <path d={`M ${x(spot)} 2 v ${BAND - 4}`} stroke="#fff" strokeWidth="2" strokeDasharray="2 3" aria-hidden />}
+      {playhead !== null && (
+        <path className="playhead" d={`M ${x(playhead) - 6} 0 h 12 l -6 8 z M ${x(playhead)} 4 v ${BAND - 4}`} fill="#fff" stroke="#fff" strokeWidth="2" aria-hidden />
+      )}
+      {line.brackets.map((b, k) => {
+        const x0 = x(b.from);
+        const x1 = Math.max(x0 + 6, x(b.to));
+        const unsure = b.sure < 0.9;
+        return (
+          <g key={k} aria-hidden>
+            <path
+              d={`M ${x0} ${BAND + 4} v 5 H ${x1} v -5`}
+              fill="none"
+              stroke={b.kind === "code" ? "var(--ink)" : "var(--ink-soft)"}
+              strokeWidth="2"
+              strokeDasharray={unsure ? "4 3" : undefined}
+            />
+            <text className={b.kind} x={(x0 + x1) / 2} y={BAND + 29}>
+              {unsure ? `${b.text}?` : b.text}
+            </text>
+          </g>
+        );
+      })}
+    </Svg>
+  );
+}, sameBand);
+
+/** A tick a second along the lower edge. */
+function ticks(width: number, pxPerMs: number): string {
+  const seconds = Math.max(0, Math.floor((width - 2 * PAD) / pxPerMs / 1000));
+  return Array.from(
+    { length: seconds + 1 },
+    (_, s) => `M ${(PAD + s * 1000 * pxPerMs).toFixed(1)} ${BAND - 6} v 6`,
+  ).join(" ");
+}
+
+function sameBand(a: BandProps, b: BandProps): boolean {
+  return (
+    a.id === b.id &&
+    a.width === b.width &&
+    a.pxPerMs === b.pxPerMs &&
+    a.picked === b.picked &&
+    a.spot === b.spot &&
+    a.playhead === b.playhead &&
+    JSON.stringify(a.line) === JSON.stringify(b.line)
+  );
+}
