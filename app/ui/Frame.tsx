@@ -93,6 +93,7 @@ export function TopBar({ children, nav = true }: { children?: ReactNode; nav?: b
           <NavLink to="/" end>
             Garage
           </NavLink>
+          <NavLink to="/watch">Watch a lamp</NavLink>
           <NavLink to="/find">Find a way in</NavLink>
           <NavLink to="/settings">Settings</NavLink>
         </Nav>

@@ -10,14 +10,7 @@ export interface FilmInfo {
 }
 
 /** Why a film could not be read, or not to its end. */
-export type FilmProblem =
-  | "not-a-film"
-  | "no-picture"
-  | "cannot-decode"
-  | "broken"
-  | "cut-off"
-  | "empty"
-  | "too-long";
+export type FilmProblem = "not-a-film" | "no-picture" | "cannot-decode" | "broken" | "cut-off" | "empty" | "too-long";
 
 /** Nobody films a lamp for longer; what comes after is left out. */
 const LONGEST_MS = 45 * 60_000;

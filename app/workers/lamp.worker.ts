@@ -43,6 +43,7 @@ export interface FilmEnd {
 
 /** How often the whole is told, ms. */
 const TELL_MS = 400;
+const TELL_FILM_MS = 1500;
 /** A gap of more than so many usual intervals is one in which pictures were skipped. */
 const SKIPPED = 1.6;
 
@@ -103,7 +104,7 @@ class Watch {
 
   private after(sight: Sight): void {
     const now = performance.now();
-    if (now - this.told < TELL_MS && !sight.begun.length) return;
+    if (now - this.told < (this.live ? TELL_MS : TELL_FILM_MS) && !sight.begun.length) return;
     this.told = now;
     const seen = this.seen();
     if (seen)

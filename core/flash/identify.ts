@@ -13,6 +13,9 @@ export interface Ranked {
   probability: number;
 }
 
+/** A list is held against every frame of a film, which is dear; dialects lie far apart, so a fraction of the usual search will do. */
+const FILM_EFFORT = 0.25;
+
 /**
  * Which dialect a lamp speaks, when the make is not known: each is given the best it can do with the evidence, and the
  * probabilities are shared out by that. A lamp that showed nothing tells nothing: then all are alike.
@@ -20,12 +23,12 @@ export interface Ranked {
  */
 export function identify(dialects: readonly Dialect[], evidence: Evidence | Filmed): Ranked[] {
   const able = dialects.filter((d) => d.advance === "self");
-  const explains = <S, P>(dialect: Dialect, view: View<S, P>): number =>
-    search(dialect, view, priorOf(dialect)).reduce((sum, c) => logAdd(sum, c.log), view.noise);
+  const explains = <S, P>(dialect: Dialect, view: View<S, P>, effort = 1): number =>
+    search(dialect, view, priorOf(dialect), effort).reduce((sum, c) => logAdd(sum, c.log), view.noise);
   const logs = able.map((dialect) => {
     if (evidence.mode === "levels") {
       const frames = framesOf(evidence.levels, awayOf(dialect));
-      return frames && explains(dialect, filmView(dialect, frames, evidence.until));
+      return frames && explains(dialect, filmView(dialect, frames, evidence.until), FILM_EFFORT);
     }
     const track = trackOf(evidence, dialect.rest);
     return track.onset.length ? explains(dialect, timedView(dialect, track)) : null;

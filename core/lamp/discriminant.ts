@@ -66,7 +66,8 @@ export function brightnessOf({ weights, offset }: Discriminant, f: Features): nu
 export function strangeness({ inverse, dark, lit }: Discriminant, f: Features): number {
   const along = (a: Float64Array, b: Float64Array): number => {
     let sum = 0;
-    for (let i = 0; i < FEATURES; i++) for (let j = 0; j < FEATURES; j++) sum += a[i] * inverse[i * FEATURES + j] * b[j];
+    for (let i = 0; i < FEATURES; i++)
+      for (let j = 0; j < FEATURES; j++) sum += a[i] * inverse[i * FEATURES + j] * b[j];
     return sum;
   };
   const way = lit.map((x, i) => x - dark[i]);
@@ -86,8 +87,7 @@ function inverted(matrix: Float64Array): Float64Array | null {
     let p = c;
     for (let r = c + 1; r < n; r++) if (Math.abs(a[r * n + c]) > Math.abs(a[p * n + c])) p = r;
     if (Math.abs(a[p * n + c]) < 1e-12) return null;
-    for (const m of [a, out])
-      for (let k = 0; k < n; k++) [m[c * n + k], m[p * n + k]] = [m[p * n + k], m[c * n + k]];
+    for (const m of [a, out]) for (let k = 0; k < n; k++) [m[c * n + k], m[p * n + k]] = [m[p * n + k], m[c * n + k]];
     const d = a[c * n + c];
     for (const m of [a, out]) for (let k = 0; k < n; k++) m[c * n + k] /= d;
     for (let r = 0; r < n; r++) {

@@ -4,7 +4,16 @@ import type { Patch } from "./patch";
 import { History } from "./history";
 import { learn, type WatchedLamp } from "./lamp";
 import { measure, siteOf } from "./measure";
-import { emptyCells, gather, gatherSome, samplingOf, type Cells, type Picture, type Raster, type Sampling } from "./picture";
+import {
+  emptyCells,
+  gather,
+  gatherSome,
+  samplingOf,
+  type Cells,
+  type Picture,
+  type Raster,
+  type Sampling,
+} from "./picture";
 import { follow, follower, profileOf, type Follower } from "./shake";
 
 /** Pictures that are held to look back on: half a minute at 60 a second, a minute at 30. */

@@ -1,5 +1,6 @@
 import type { History } from "./history";
 import type { Patch } from "./patch";
+import type { Raster } from "./picture";
 
 /** A patch that blinks, with what speaks for it. */
 export interface Found extends Patch {
@@ -19,24 +20,31 @@ export interface Found extends Patch {
 /** Pictures looked at: about so many a second, over so many seconds at most. */
 const RATE = 8;
 const SECONDS = 30;
-/** Surroundings against which a cell is held, cells. */
-const NEAR = 4;
+/** Side of the block against which a cell is held, cells. */
+const NEAR = 20;
 /** A lamp has at least so many changes before it is believed. */
 const MIN_CHANGES = 4;
 /** Lit and dark stretches shorter than this are no lamp's, ms. */
 const DWELL_MS = 140;
 /** Cells with this correlation blink together. */
-const TOGETHER = 0.55;
+const TOGETHER = 0.65;
 /** A lamp fills at most this share of the picture. */
 const LARGEST = 0.06;
 /** A trembling camera moves an edge by about this share of its height within a cell. */
 const ROUGH = 0.06;
+/** So few cells are small, and so small a change of the chroma planes is none. */
+const SMALL = 6;
+const COLOURLESS = 3;
+/** Among what blinks clearly, the lamp itself goes further than its glow: full marks from here on, 0 to 255. */
+const STRONG = 60;
 const MOST = 4;
 
-interface Series {
-  /** Value of cell c at looked-at picture k: `[c * n + k]`. */
-  value: Float32Array;
-  n: number;
+/** Values of all cells in each looked-at picture, and how far each cell's went. */
+interface Channel {
+  value: Float32Array[];
+  low: Float32Array;
+  high: Float32Array;
+  jitter: Float32Array;
 }
 
 /**
@@ -54,18 +62,13 @@ export function findLamps(history: History): Found[] {
   const n = picks.length;
   if (n < 20) return [];
   const times = picks.map((k) => history.time(k));
-  const luma: Series = { value: new Float32Array(count * n), n };
-  const colour: Series = { value: new Float32Array(count * n), n };
-  const plane = new Float32Array(count);
-  for (const [k, pick] of picks.entries()) {
-    const { y, u, v } = history.cells(pick);
-    for (let c = 0; c < count; c++) plane[c] = y[c];
-    against(plane, across, down, luma, k);
+  const luma = channel(picks, raster, (k, plane) => plane.set(history.cells(k).y));
+  const colour = channel(picks, raster, (k, plane) => {
+    const { u, v } = history.cells(k);
     for (let c = 0; c < count; c++) plane[c] = v[c] - u[c];
-    against(plane, across, down, colour, k);
-  }
+  });
   const rough = roughness(history.cells(picks[n >> 1]).y, across, down);
-  const judged: { cell: number; score: number; series: Series; split: Split }[] = [];
+  const judged: { cell: number; score: number; series: Channel; split: Split }[] = [];
   for (let c = 0; c < count; c++) {
     const a = judge(luma, c, times, rough[c]);
     const b = judge(colour, c, times, 0);
@@ -85,21 +88,28 @@ export function findLamps(history: History): Found[] {
     if (found.some((f) => echo(f.lit, seed.split.lit))) continue;
     const xs = cells.map((c) => c % across);
     const ys = cells.map((c) => Math.floor(c / across));
+    const colour = colourOf(history, picks, cells, seed.split.lit);
     found.push({
       cells,
       left: Math.min(...xs),
       top: Math.min(...ys),
       right: Math.max(...xs) + 1,
       bottom: Math.max(...ys) + 1,
-      score: seed.score * Math.min(1, 0.7 + 0.1 * cells.length),
+      score: seed.score * looks(cells.length, colour),
       t: times,
       lit: seed.split.lit,
       changes: seed.split.changes,
       apart: seed.split.apart,
-      colour: colourOf(history, picks, cells, seed.split.lit),
+      colour,
     });
   }
   return found.sort((a, b) => b.score - a.score);
+}
+
+/** A lit lamp is seldom tiny, and seldom without a colour; the edge of something white that trembles is both. */
+function looks(cells: number, { u, v }: Found["colour"]): number {
+  const size = Math.min(1, 0.7 + 0.1 * cells);
+  return cells < SMALL && Math.hypot(u, v) < COLOURLESS ? 0.35 * size : size;
 }
 
 /** Indices of the pictures that are looked at, the oldest first. */
@@ -116,25 +126,42 @@ function looked(history: History): number[] {
   return picks;
 }
 
-/** Each cell less the mean of its surroundings. */
-function against(plane: Float32Array, across: number, down: number, into: Series, k: number): void {
-  const w = across + 1;
-  const sum = new Float64Array(w * (down + 1));
-  for (let j = 0; j < down; j++) {
-    let row = 0;
-    for (let i = 0; i < across; i++) {
-      row += plane[j * across + i];
-      sum[(j + 1) * w + i + 1] = sum[j * w + i + 1] + row;
+/** Goes through the looked-at pictures: each cell less the mean of the block that it lies in. */
+function channel(
+  picks: readonly number[],
+  { across, down }: Raster,
+  read: (pick: number, plane: Float32Array) => void,
+): Channel {
+  const count = across * down;
+  const blocks = Math.ceil(across / NEAR);
+  const block = Int32Array.from({ length: count }, (_, c) => Math.floor(Math.floor(c / across) / NEAR) * blocks + Math.floor((c % across) / NEAR)); // prettier-ignore
+  const sum = new Float32Array(blocks * Math.ceil(down / NEAR));
+  const size = new Float32Array(sum.length);
+  for (let c = 0; c < count; c++) size[block[c]]++;
+  const out: Channel = {
+    value: [],
+    low: new Float32Array(count).fill(Infinity),
+    high: new Float32Array(count).fill(-Infinity),
+    jitter: new Float32Array(count),
+  };
+  const { low, high, jitter } = out;
+  let before: Float32Array | null = null;
+  for (const pick of picks) {
+    const plane = new Float32Array(count);
+    read(pick, plane);
+    sum.fill(0);
+    for (let c = 0; c < count; c++) sum[block[c]] += plane[c];
+    for (let b = 0; b < sum.length; b++) sum[b] /= size[b];
+    for (let c = 0; c < count; c++) {
+      const x = (plane[c] -= sum[block[c]]);
+      if (x < low[c]) low[c] = x;
+      if (x > high[c]) high[c] = x;
     }
+    if (before) for (let c = 0; c < count; c++) jitter[c] += Math.min(8, Math.abs(plane[c] - before[c]));
+    before = plane;
+    out.value.push(plane);
   }
-  for (let j = 0; j < down; j++) {
-    const [a, b] = [Math.max(0, j - NEAR), Math.min(down, j + NEAR + 1)];
-    for (let i = 0; i < across; i++) {
-      const [l, r] = [Math.max(0, i - NEAR), Math.min(across, i + NEAR + 1)];
-      const mean = (sum[b * w + r] - sum[a * w + r] - sum[b * w + l] + sum[a * w + l]) / ((b - a) * (r - l));
-      into.value[(j * across + i) * into.n + k] = plane[j * across + i] - mean;
-    }
-  }
+  return out;
 }
 
 /** How much a cell differs from its neighbours, in one picture: an edge there blinks as the camera trembles. */
@@ -158,18 +185,13 @@ interface Split {
 }
 
 /** Splits the values of a cell in two states over time; null where they do not make two. */
-function judge({ value, n }: Series, cell: number, times: readonly number[], rough: number): Split | null {
-  const v = value.subarray(cell * n, cell * n + n);
-  let low = Infinity;
-  let high = -Infinity;
-  let jitter = 0;
-  for (let k = 0; k < n; k++) {
-    if (v[k] < low) low = v[k];
-    if (v[k] > high) high = v[k];
-    if (k) jitter += Math.min(8, Math.abs(v[k] - v[k - 1]));
-  }
+function judge(channel: Channel, cell: number, times: readonly number[], rough: number): Split | null {
+  const n = times.length;
+  let low = channel.low[cell];
+  let high = channel.high[cell];
   // Most cells hold still: out with them at once.
-  if (high - low < 5 || high - low < 3 * (jitter / n)) return null;
+  if (high - low < 5 || high - low < 3 * (channel.jitter[cell] / n)) return null;
+  const v = Float32Array.from(channel.value, (plane) => plane[cell]);
   [low, high] = outer(v, low, high);
   // Two means, begun at the outer values: a lamp that is seldom lit is found as well as one that is seldom dark.
   let threshold = (low + high) / 2;
@@ -210,7 +232,12 @@ function judge({ value, n }: Series, cell: number, times: readonly number[], rou
   let between = 0;
   for (let k = 0; k < n; k++) if (Math.abs(v[k] - threshold) < 0.22 * reach) between++;
   const steady = Math.max(0, 1 - (2.5 * between) / (n + 1)) * Math.max(0, 1 - (3 * hasty) / changes);
-  return { score: Math.min(12, apart) * Math.min(1, changes / 8) * steady, lit, changes, apart };
+  return {
+    score: Math.min(12, apart) * (0.7 + 0.3 * Math.min(1, reach / STRONG)) * Math.min(1, changes / 8) * steady,
+    lit,
+    changes,
+    apart,
+  };
 }
 
 /** The values below and above which two of a hundred lie. */
@@ -228,8 +255,9 @@ function outer(v: Float32Array, low: number, high: number): [number, number] {
 const BINS = new Uint32Array(64);
 
 /** The cells around a seed whose values go with its own; none where they are too many to be a lamp. */
-function grow(seed: number, { value, n }: Series, across: number, down: number, taken: Uint8Array): number[] {
-  const own = value.slice(seed * n, seed * n + n);
+function grow(seed: number, { value }: Channel, across: number, down: number, taken: Uint8Array): number[] {
+  const n = value.length;
+  const own = Float32Array.from(value, (plane) => plane[seed]);
   let mean = 0;
   for (let q = 0; q < n; q++) mean += own[q] / n;
   let xx = 0;
@@ -242,17 +270,23 @@ function grow(seed: number, { value, n }: Series, across: number, down: number, 
   const most = LARGEST * across * down;
   for (let k = 0; k < cells.length && cells.length <= most; k++) {
     const x = cells[k] % across;
-    for (const c of [x > 0 ? cells[k] - 1 : -1, x < across - 1 ? cells[k] + 1 : -1, cells[k] - across, cells[k] + across]) {
+    for (const c of [
+      x > 0 ? cells[k] - 1 : -1,
+      x < across - 1 ? cells[k] + 1 : -1,
+      cells[k] - across,
+      cells[k] + across,
+    ]) {
       if (c < 0 || c >= across * down || seen.has(c) || taken[c]) continue;
       seen.add(c);
       let [sum, square, xy] = [0, 0, 0];
-      for (let q = c * n, r = 0; r < n; q++, r++) {
-        sum += value[q];
-        square += value[q] * value[q];
-        xy += own[r] * value[q];
+      for (let q = 0; q < n; q++) {
+        const x = value[q][c];
+        sum += x;
+        square += x * x;
+        xy += own[q] * x;
       }
       const yy = square - (sum * sum) / n;
-      if (xy / Math.sqrt(xx * yy + 1e-9) > TOGETHER && yy > 0.1 * xx) cells.push(c);
+      if (xy / Math.sqrt(xx * yy + 1e-9) > TOGETHER && yy > 0.2 * xx) cells.push(c);
     }
   }
   return cells;
@@ -265,7 +299,12 @@ function echo(a: Uint8Array, b: Uint8Array): boolean {
   return share > 0.93 || share < 0.07;
 }
 
-function colourOf(history: History, picks: readonly number[], cells: readonly number[], lit: Uint8Array): { u: number; v: number } {
+function colourOf(
+  history: History,
+  picks: readonly number[],
+  cells: readonly number[],
+  lit: Uint8Array,
+): { u: number; v: number } {
   const sums = [0, 0, 0, 0];
   let on = 0;
   for (const [k, pick] of picks.entries()) {

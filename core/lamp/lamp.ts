@@ -35,7 +35,11 @@ export function learn(lamp: WatchedLamp, first?: { t: readonly number[]; lit: Ar
   const some = features.map((_, i) => i).filter((i) => i % every === 0);
   let d = lamp.discriminant;
   if (first) {
-    const states = statesAt(first.t, first.lit, some.map((i) => t[i]));
+    const states = statesAt(
+      first.t,
+      first.lit,
+      some.map((i) => t[i]),
+    );
     const known = some.filter((_, k) => states[k] >= 0);
     d = discriminantOf(known.map((i) => features[i]), states.filter((s) => s >= 0)); // prettier-ignore
   } else d ??= crude(some.map((i) => features[i]));

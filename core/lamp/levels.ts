@@ -83,7 +83,14 @@ export function framesOf({ t: times, y: values }: Levels, away: Away): Frames | 
       }
     if (xx > 5 && round < ROUNDS - 1) contrast = Math.max(2 * noise, xy / xx);
   }
-  return { t, llr: evidence(y, daylight, contrast, noise), lit, contrast, noise, glow: glowOf(t, y, daylight, lit, contrast / noise) };
+  return {
+    t,
+    llr: evidence(y, daylight, contrast, noise),
+    lit,
+    contrast,
+    noise,
+    glow: glowOf(t, y, daylight, lit, contrast / noise),
+  };
 }
 
 /** The evidence of each frame, given the daylight. What is left of the daylight is much the same from frame to frame, so frames count less than one by one. */

@@ -19,7 +19,13 @@ export interface Picture {
  * A picture from red, green and blue (four bytes a pixel, alpha unused): full-range BT.601 luma and chroma.
  * @param order of the bytes
  */
-export function pictureOfRgba(t: number, width: number, height: number, data: Uint8Array | Uint8ClampedArray, order: "rgba" | "bgra" = "rgba"): Picture {
+export function pictureOfRgba(
+  t: number,
+  width: number,
+  height: number,
+  data: Uint8Array | Uint8ClampedArray,
+  order: "rgba" | "bgra" = "rgba",
+): Picture {
   const [r, b] = order === "rgba" ? [0, 2] : [2, 0];
   const y = new Uint8Array(width * height);
   for (let k = 0, i = 0; k < y.length; k++, i += 4)
@@ -55,7 +61,13 @@ const LONG_SIDE = 640;
 export function rasterOf(width: number, height: number): Raster {
   const scale = Math.max(1, Math.max(width, height) / LONG_SIDE);
   const [w, h] = [Math.floor(width / scale), Math.floor(height / scale)];
-  return { width: w, height: h, scale, across: Math.max(1, Math.floor(w / CELL)), down: Math.max(1, Math.floor(h / CELL)) };
+  return {
+    width: w,
+    height: h,
+    scale,
+    across: Math.max(1, Math.floor(w / CELL)),
+    down: Math.max(1, Math.floor(h / CELL)),
+  };
 }
 
 /** Mean luma and chroma of each cell, row by row. */
@@ -139,7 +151,14 @@ export function gather(p: Picture, s: Sampling, dx: number, dy: number, into: Ce
 const SAMPLES = (CELL / 2) ** 2;
 
 /** As {@link gather}, of some cells only: what a lamp needs in every picture, while the whole is only looked at now and then. */
-export function gatherSome(p: Picture, s: Sampling, dx: number, dy: number, some: readonly number[], into: Cells): void {
+export function gatherSome(
+  p: Picture,
+  s: Sampling,
+  dx: number,
+  dy: number,
+  some: readonly number[],
+  into: Cells,
+): void {
   const { y, u, v, yStride, cStride, cStep } = p;
   const { column, row, chromaColumn, chromaRow } = s;
   const { across } = s.raster;

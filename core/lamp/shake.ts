@@ -20,7 +20,7 @@ const RANGE = 90;
 /** Below this agreement nothing is believed: something passes, or the camera looks elsewhere. */
 const LOST = 0.35;
 /** From this agreement on nothing better is looked for further off. */
-const SURE = 0.8;
+const SURE = 0.65;
 /** The reference follows the light so fast. */
 const FOLLOW = 0.02;
 /** How steep the brightness may be to count in full; lamps and glare are steep, the dashboard is many small steps. */

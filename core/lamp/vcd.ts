@@ -20,7 +20,9 @@ export function writeVcd(signals: readonly Signal[], date: string): string {
     "$version Klinko $end",
     "$timescale 1 ms $end",
     "$scope module lamps $end",
-    ...signals.map(({ name }, k) => `$var wire 1 ${id(k)} ${name.replace(/\W+/g, "_").replace(/^_+|_+$/g, "") || "lamp"} $end`),
+    ...signals.map(
+      ({ name }, k) => `$var wire 1 ${id(k)} ${name.replace(/\W+/g, "_").replace(/^_+|_+$/g, "") || "lamp"} $end`,
+    ),
     "$upscope $end",
     "$enddefinitions $end",
   ];

@@ -57,10 +57,20 @@ export function marksOfTrace(trace: Trace, rest: "dark" | "lit"): Mark[] {
   return marks;
 }
 
-/** The timeline of a reading as a trace; a tap, which has no length, is given one. */
-export function traceOf(reading: Pick<Reading, "marks" | "until">, now: number, tapMs = 200): Trace {
+/** The timeline of a reading as a trace, in states of the lamp; a tap, which has no length, is given one. */
+export function traceOf(
+  reading: Pick<Reading, "marks" | "until">,
+  now: number,
+  rest: "dark" | "lit",
+  tapMs = 200,
+): Trace {
   const until = reading.until ?? now;
-  const edges: Trace["edges"] = [[0, 0]];
-  for (const m of [...reading.marks].sort((a, b) => a.t - b.t)) edges.push([m.t, 1], [m.up ?? m.t + tapMs, 0]);
+  const [at, away] = rest === "lit" ? ([1, 0] as const) : ([0, 1] as const);
+  const edges: Trace["edges"] = [[0, at]];
+  for (const m of [...reading.marks].sort((a, b) => a.t - b.t)) {
+    if (m.kind === "p") continue;
+    if (m.t <= 0) edges.length = 0;
+    edges.push([Math.max(0, m.t), away], [m.up ?? m.t + tapMs, at]);
+  }
   return { edges, until: Math.max(until, edges.at(-1)![0]) };
 }

@@ -26,10 +26,11 @@ export function overlay(first: readonly Mark[], second: readonly Mark[]): Overla
   if (!a.length || !b.length) return null;
   // Differences of all pairs, gathered: the true offset is where they pile up.
   const piles = new Map<number, number>();
-  for (const x of a) for (const y of b) {
-    const bin = Math.round((x.t - y.t) / BIN_MS);
-    for (const k of [bin - 1, bin, bin + 1]) piles.set(k, (piles.get(k) ?? 0) + (k === bin ? 2 : 1));
-  }
+  for (const x of a)
+    for (const y of b) {
+      const bin = Math.round((x.t - y.t) / BIN_MS);
+      for (const k of [bin - 1, bin, bin + 1]) piles.set(k, (piles.get(k) ?? 0) + (k === bin ? 2 : 1));
+    }
   const top = [...piles].sort((p, q) => q[1] - p[1]).slice(0, 12);
   let best: Overlay | null = null;
   for (const [bin] of top) {
@@ -69,5 +70,4 @@ function matches(a: readonly Mark[], b: readonly Mark[], offset: number): [Mark,
   return out;
 }
 
-const flashes = (marks: readonly Mark[]): Mark[] =>
-  marks.filter((m) => m.kind !== "p").sort((x, y) => x.t - y.t);
+const flashes = (marks: readonly Mark[]): Mark[] => marks.filter((m) => m.kind !== "p").sort((x, y) => x.t - y.t);

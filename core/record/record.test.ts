@@ -160,7 +160,7 @@ describe("marks", () => {
     fc.assert(
       fc.property(marks, (list) => {
         const until = list.at(-1)!.up! + 1000;
-        const back = marksOfTrace(traceOf({ marks: list, until }, until), "dark");
+        const back = marksOfTrace(traceOf({ marks: list, until }, until, "dark"), "dark");
         expect(back.map(({ t, up }) => [t, up])).toEqual(list.map(({ t, up }) => [t, up]));
       }),
     );

@@ -107,7 +107,20 @@ const reading = Joi.object({
   way: word.required(),
   dialect: text.required(),
   input: Joi.string()
-    .valid("camera", "film", "tap", "keys", "hold", "trace", "press", "counts", "text", "modules", "readiness", "serial")
+    .valid(
+      "camera",
+      "film",
+      "tap",
+      "keys",
+      "hold",
+      "trace",
+      "press",
+      "counts",
+      "text",
+      "modules",
+      "readiness",
+      "serial",
+    )
     .required(),
   run: Joi.string().valid("before", "key-on", "idle", "drive").required(),
   startedAt: time.required(),

@@ -1,5 +1,6 @@
 import type { Decoded } from "@core/flash/decode";
 import type { Dialect } from "@core/flash/dialect";
+import { openQuestions, type Question } from "@core/flash/settle";
 import type { LampInput } from "@core/record/types";
 
 const WORDS = ["No", "One", "Two", "Three", "Four", "Five", "Six", "Seven", "Eight", "Nine"];
@@ -64,13 +65,27 @@ export function saySoFar(
   if (seenTwice(d))
     return { headline: `${listOf(d.codes)}, seen twice: done.`, next: "Nothing more can be learned. Record it." };
   const n = d.codes.length;
-  if (d.complete)
-    return {
-      headline: `${intro}The list came round: ${listOf(d.codes)}.`,
-      next: d.confidence >= 0.99 ? "One more round makes it sure." : "Watch one more round: not certain yet.",
-    };
-  return {
-    headline: `${intro}${WORDS[n] ?? n} ${n === 1 ? "code" : "codes"} so far.`,
-    next: "Watch until the list comes round.",
-  };
+  const headline = d.complete
+    ? `${intro}The list came round: ${listOf(d.codes)}.`
+    : `${intro}${WORDS[n] ?? n} ${n === 1 ? "code" : "codes"} so far.`;
+  return { headline, next: whatSettles(openQuestions(d), watching) };
+}
+
+/** What one more round would settle. */
+function whatSettles([first]: readonly Question[], watching: boolean): string {
+  const on = watching ? "Watch on" : "Watch once more";
+  switch (first?.kind) {
+    case "not-round":
+      return watching
+        ? "Watch until the list comes round."
+        : "The list has not come round: more codes may follow. Watch until it does.";
+    case "rival":
+      return `${on}: it could also be ${first.codes.length ? listOf(first.codes) : "nothing stored"} (${Math.round(100 * first.probability)} %); one more round tells them apart.`;
+    case "once":
+      return `${listOf(first.codes)} ${first.codes.length === 1 ? "was" : "were"} seen in one round only; one more round makes it certain.`;
+    case "doubt":
+      return `${first.code} is ${Math.round(100 * first.certainty)} % certain; one more round makes it so.`;
+    case undefined:
+      return "One more round makes it sure.";
+  }
 }

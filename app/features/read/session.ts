@@ -11,6 +11,8 @@ const LEAD_MS = 600;
 /** What came in this time after the last mark was still watched, when the page was closed. */
 const TAIL_MS = 1500;
 const UNDO_STEPS = 100;
+/** While a film is gone through, what it says is read so often, ms. */
+const FILM_READ_MS = 3000;
 
 export type Phase = "ready" | "watching" | "stopped" | "interrupted";
 
@@ -43,8 +45,9 @@ export class ReadingSession {
   /** Up to where the pictures are decoded; marks behind it are as they were seen at once. */
   /** Goes on although it is settled, since the person said so. */
   private onward = false;
+  private filmReadAt = 0;
 
-  constructor(readonly home: Home) {
+  constructor(public home: Home) {
     const { dialect, stored } = home;
     const usual: Input =
       dialect.advance === "button" ? "press" : dialect.digits.style === "long-short" ? "hold" : "tap";
@@ -66,7 +69,7 @@ export class ReadingSession {
   run = (): (() => void) => {
     this.decode();
     const timer = setInterval(() => {
-      if (this.state.phase === "watching") this.decode();
+      if (this.state.phase === "watching" && !isPicture(this.state.reading.input)) this.decode();
     }, 1000);
     return () => clearInterval(timer);
   };
@@ -75,6 +78,14 @@ export class ReadingSession {
   now = (): number => Math.max(0, performance.now() + this.clock - this.startedAt);
 
   setInput = (input: Input): void => this.set({ reading: { ...this.state.reading, input } });
+
+  /** Reads on by another dialect, where none was known before. */
+  become = (home: Home): void => {
+    if (home.dialect === this.home.dialect) return;
+    this.home = home;
+    this.set({ reading: { ...this.state.reading, dialect: home.dialect.id } });
+    this.decode();
+  };
 
   setRun = (run: Reading["run"]): void => {
     const reading = { ...this.state.reading, run };
@@ -155,14 +166,18 @@ export class ReadingSession {
   /** The lamp's brightness in all pictures so far, times from the first one, and where the pictures have come to. */
   seePicture = ({ t, y }: { t: ArrayLike<number>; y: ArrayLike<number> }, at: number): void => {
     const { reading, phase } = this.state;
-    // What a person has corrected stays as it is.
-    if (phase !== "watching" || reading.corrected) return;
+    // What a person has corrected stays as it is. After the end another lamp may be picked from the same pictures.
+    if ((phase !== "watching" && phase !== "stopped") || reading.corrected || !isPicture(reading.input)) return;
     const levels = {
       t: [...this.before.t, ...Array.from(t, (x) => Math.round((this.from + x) * 10) / 10)],
       y: [...this.before.y, ...Array.from(y)],
     };
     this.pictured = this.from + at;
+    if (phase === "stopped") return this.store({ ...reading, levels });
     this.set({ reading: { ...reading, levels } });
+    // A film is decoded faster than it could be read over and over: its reading takes the processor from its decoding.
+    if (reading.input === "film" && performance.now() - this.filmReadAt < FILM_READ_MS) return;
+    this.filmReadAt = performance.now();
     this.decode();
   };
 
@@ -185,7 +200,8 @@ export class ReadingSession {
     const { reading, phase } = this.state;
     if (phase !== "watching") return;
     // No lamp was seen: there is nothing to keep.
-    if (!reading.levels?.t.length) return this.set({ reading: this.home.blank(reading.input), phase: "ready", decoded: null });
+    if (!reading.levels?.t.length)
+      return this.set({ reading: this.home.blank(reading.input), phase: "ready", decoded: null });
     const until = Math.round(this.from + (at ?? Math.max(0, (this.pictured ?? 0) - this.from)));
     this.store({ ...reading, until: Math.max(until, lastOf(reading.levels?.t ?? [])) }, { phase: "stopped" });
   };

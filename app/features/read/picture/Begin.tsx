@@ -35,7 +35,10 @@ export function BeginFilm({ picture }: { picture: PictureWatch }) {
       }}
     >
       <Text slot="label">Drop a film of the lamp here</Text>
-      <FileTrigger acceptedFileTypes={["video/*", ".mp4", ".mov", ".webm", ".mkv"]} onSelect={(files) => files?.[0] && open(files[0])}>
+      <FileTrigger
+        acceptedFileTypes={["video/*", ".mp4", ".mov", ".webm", ".mkv"]}
+        onSelect={(files) => files?.[0] && open(files[0])}
+      >
         <Button>Pick a film</Button>
       </FileTrigger>
       <Soft>MP4, MOV or WebM as the phone saved it. It stays on this device.</Soft>

@@ -65,7 +65,12 @@ const Canvas = styled.div`
 
 const percent = ({ x, y, w, h }: Box) => ({ left: `${x * 100}%`, top: `${y * 100}%`, width: `${w * 100}%`, height: `${h * 100}%` }); // prettier-ignore
 /** The patch is drawn a little wider than the lamp, so that the lamp stays in view. */
-const around = ({ x, y, w, h }: Box): Box => ({ x: x - 0.3 * w - 0.01, y: y - 0.3 * h - 0.01, w: 1.6 * w + 0.02, h: 1.6 * h + 0.02 });
+const around = ({ x, y, w, h }: Box): Box => ({
+  x: x - 0.3 * w - 0.01,
+  y: y - 0.3 * h - 0.01,
+  w: 1.6 * w + 0.02,
+  h: 1.6 * h + 0.02,
+});
 
 /** The film or the camera's picture with the lamps in it; the person picks one, or draws a box around it. */
 export function Preview({ picture, names, wide }: { picture: PictureWatch; names: readonly string[]; wide: boolean }) {
@@ -79,22 +84,34 @@ export function Preview({ picture, names, wide }: { picture: PictureWatch; names
   const [drawing, setDrawing] = useState(false);
   const video = useRef<HTMLVideoElement>(null);
   useEffect(() => {
-    picture.video = video.current;
-    return () => {
-      picture.video = null;
-    };
+    picture.show(video.current);
+    return () => picture.show(null);
   }, [picture]);
   useEffect(() => {
     if (video.current && video.current.srcObject !== stream) video.current.srcObject = stream;
   }, [stream]);
   const sideways = film?.rotation === 90 || film?.rotation === 270;
   const [w, h] = film ? (sideways ? [film.height, film.width] : [film.width, film.height]) : [16, 9];
-  const canDraw = film !== null && (source === "film" ? phase === "ended" || phase === "watching" : phase === "watching");
+  const canDraw =
+    film !== null && (source === "film" ? phase === "ended" || phase === "watching" : phase === "watching");
   return (
     <div style={{ display: "grid", gap: 8, alignContent: "start" }}>
-      <Stage style={{ aspectRatio: `${w} / ${h}`, maxHeight: wide ? 340 : 300, maxWidth: `calc(${wide ? 340 : 300}px * ${w / h})` }}>
-        {/* eslint-disable-next-line jsx-a11y/media-has-caption -- a lamp says nothing */}
-        <video ref={video} src={url ?? undefined} muted playsInline autoPlay={stream !== null} preload="auto" aria-label={source === "film" ? "The film" : "What the camera sees"} /> {/* prettier-ignore */}
+      <Stage
+        style={{
+          aspectRatio: `${w} / ${h}`,
+          maxHeight: wide ? 340 : 300,
+          maxWidth: `calc(${wide ? 340 : 300}px * ${w / h})`,
+        }}
+      >
+        <video
+          ref={video}
+          src={url ?? undefined}
+          muted
+          playsInline
+          autoPlay={stream !== null}
+          preload="auto"
+          aria-label={source === "film" ? "The film" : "What the camera sees"}
+        />{" "}
         {!drawing &&
           lamps?.map((l, i) => {
             const at = chosen.indexOf(l.id);
@@ -125,7 +142,9 @@ export function Preview({ picture, names, wide }: { picture: PictureWatch; names
         )}
       </Stage>
       {drawing ? (
-        <Soft>Drag a box around the lamp. Keys: arrows move it, Shift and arrows size it, Enter takes it, Esc leaves.</Soft>
+        <Soft>
+          Drag a box around the lamp. Keys: arrows move it, Shift and arrows size it, Enter takes it, Esc leaves.
+        </Soft>
       ) : (
         canDraw && (
           <Row $gap={8}>

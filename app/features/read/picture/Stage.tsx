@@ -69,7 +69,8 @@ const Scrub = styled(Slider)`
   }
 `;
 
-const seconds = (ms: number): string => `${Math.floor(ms / 60_000)}:${String(Math.floor(ms / 1000) % 60).padStart(2, "0")}`;
+const seconds = (ms: number): string =>
+  `${Math.floor(ms / 60_000)}:${String(Math.floor(ms / 1000) % 60).padStart(2, "0")}`;
 
 /** The picture that is watched, how far it has come, and what keeps it from being seen. */
 export function PictureStage({
@@ -117,6 +118,7 @@ function FilmState({ picture }: { picture: PictureWatch }) {
   const duration = usePicture(picture, (s) => s.film?.duration ?? 0);
   const took = usePicture(picture, (s) => s.took);
   const pictures = usePicture(picture, (s) => s.seen?.pictures ?? 0);
+  const analysis = usePicture(picture, (s) => s.seen?.analysis ?? 0);
   if (phase === "opening" || phase === "watching")
     return (
       <>
@@ -140,7 +142,7 @@ function FilmState({ picture }: { picture: PictureWatch }) {
     );
   if (!pictures) return null;
   return (
-    <Soft>
+    <Soft data-took={took} data-length={at} data-analysis={analysis}>
       {name}: {pictures} pictures, {seconds(at)}
       {took > 0 && `, read at ${(at / took).toFixed(at / took < 10 ? 1 : 0)} times true time`}.
     </Soft>
@@ -163,14 +165,20 @@ function CameraState({ picture }: { picture: PictureWatch }) {
         <>
           <p role="status">
             <strong>
-              {advice ? ADVICE[advice] : lamps ? "The lamp is in sight." : "Looking for a lamp that blinks. Let it blink a few times."}
+              {advice
+                ? ADVICE[advice]
+                : lamps
+                  ? "The lamp is in sight."
+                  : "Looking for a lamp that blinks. Let it blink a few times."}
             </strong>
           </p>
           <Soft>
             <span data-pictures={pictures} data-skipped={skipped}>
               {pictures} pictures, {skipped} skipped
             </span>
-            {held && `; exposure ${held.exposure ? "held" : "left to the camera"}, focus ${held.focus ? "held" : "left to the camera"}`}.
+            {held &&
+              `; exposure ${held.exposure ? "held" : "left to the camera"}, focus ${held.focus ? "held" : "left to the camera"}`}
+            .
           </Soft>
           <Row>
             <Button onPress={() => picture.stop()}>Stop the camera</Button>
@@ -179,8 +187,8 @@ function CameraState({ picture }: { picture: PictureWatch }) {
       )}
       {hidden > 1000 && (
         <Caution>
-          This page was in the background for {Math.round(hidden / 1000)} s. What blinked then may not have been seen: watch the list come
-          round once more, and leave the page in front.
+          This page was in the background for {Math.round(hidden / 1000)} s. What blinked then may not have been seen:
+          watch the list come round once more, and leave the page in front.
         </Caution>
       )}
       {kept && (
@@ -212,14 +220,21 @@ function Lamps({ picture, names }: { picture: PictureWatch; names: readonly stri
             <Row key={name} $gap={8}>
               <span>
                 <strong>{names.length > 1 ? name : "The lamp"}</strong>:{" "}
-                {chosen[i] == null ? "not in the picture" : lamps.length > 1 ? `patch ${number(chosen[i])} of ${lamps.length}` : "found"}
+                {chosen[i] == null
+                  ? "not in the picture"
+                  : lamps.length > 1
+                    ? `patch ${number(chosen[i])} of ${lamps.length}`
+                    : "found"}
               </span>
               {lamps.length > 1 &&
-                lamps.map((l) => l.id !== chosen[i] && (
-                  <Button key={l.id} onPress={() => picture.choose(i, l.id)}>
-                    It is patch {number(l.id)}
-                  </Button>
-                ))}
+                lamps.map(
+                  (l) =>
+                    l.id !== chosen[i] && (
+                      <Button key={l.id} onPress={() => picture.choose(i, l.id)}>
+                        It is patch {number(l.id)}
+                      </Button>
+                    ),
+                )}
             </Row>
           ),
       )}
@@ -233,7 +248,15 @@ function Lamps({ picture, names }: { picture: PictureWatch; names: readonly stri
 }
 
 /** Goes through the film; the strip's playhead goes with it. */
-function Scrubber({ picture, playhead, onPlayhead }: { picture: PictureWatch; playhead: number | null; onPlayhead: (ms: number) => void }) {
+function Scrubber({
+  picture,
+  playhead,
+  onPlayhead,
+}: {
+  picture: PictureWatch;
+  playhead: number | null;
+  onPlayhead: (ms: number) => void;
+}) {
   const duration = usePicture(picture, (s) => Math.max(s.film?.duration ?? 0, s.seen?.at ?? 0));
   const [playing, setPlaying] = useState(false);
   useEffect(() => {
@@ -251,8 +274,7 @@ function Scrubber({ picture, playhead, onPlayhead }: { picture: PictureWatch; pl
     };
   }, [picture, onPlayhead]);
   const seek = (ms: number) => {
-    if (picture.video) picture.video.currentTime = ms / 1000;
-    onPlayhead(ms);
+    if (picture.seek(ms)) onPlayhead(ms);
   };
   return (
     <div style={{ display: "grid", gridTemplateColumns: "auto minmax(0, 1fr)", gap: 14, alignItems: "end" }}>

@@ -5,6 +5,7 @@ import type { FilmInfo } from "~/workers/film-frames";
 import { flashWorker } from "~/workers/flash";
 import { lampWorker } from "~/workers/lamp";
 import type { LampEvent, LampSeen, Seen } from "~/workers/lamp.worker";
+import type { Home } from "../home";
 import type { ReadingSession } from "../session";
 import { holdCamera, openCamera, type Held } from "./camera";
 import { bringFrames } from "./element-frames";
@@ -50,12 +51,12 @@ const IDLE: PictureState = {
 };
 
 /** Who speaks the dialect best is asked again so often while a camera is watched, ms. */
-const RANK_MS = 8000;
+const RANK_MS = 15_000;
 
 /** A film or a camera that is watched: pictures to a worker, lamps to the sessions that read them. */
 export class PictureWatch {
   state = IDLE;
-  /** The element that shows the film or camera; the fall-back way takes its pictures. */
+  /** Shows the film or camera; the fall-back way takes its pictures from it. */
   video: HTMLVideoElement | null = null;
   private listeners = new Set<() => void>();
   private worker: ReturnType<typeof lampWorker> | null = null;
@@ -66,7 +67,11 @@ export class PictureWatch {
   private stopFallback: (() => void) | null = null;
 
   /** @param sessions one for each lamp that is asked for, the first one always read */
-  constructor(private sessions: () => readonly ReadingSession[]) {}
+  constructor(
+    private sessions: () => readonly ReadingSession[],
+    private rank: (lamps: readonly LampSeen[], until: number) => Promise<number[]> = (lamps, until) =>
+      bySpeech(lamps, until, this.sessions()[0].home),
+  ) {}
 
   subscribe = (listener: () => void): (() => void) => {
     this.listeners.add(listener);
@@ -84,16 +89,32 @@ export class PictureWatch {
     const tell = (event: LampEvent) => run === this.run && this.take(event);
     try {
       const able = "VideoDecoder" in window;
-      const end = await (able ? this.worker.api.readFilm(file, this.upright(box), proxy(tell)) : this.playFilm(box, tell));
+      const end = await (able
+        ? this.worker.api.readFilm(file, this.upright(box), proxy(tell))
+        : this.playFilm(box, tell));
       if (run !== this.run) return;
-      if (end.seen) await this.takeSeen(end.seen, true);
       const none = !end.problem && !end.cancelled && !end.seen?.lamps.length;
       this.set({ phase: "ended", problem: none ? "no-lamp" : end.problem, took: performance.now() - started });
+      this.endWorker();
+      if (end.seen) await this.takeSeen(end.seen, true);
+      if (run !== this.run) return;
       if (this.state.film) for (const s of this.sessions()) s.endPicture(end.seen?.at ?? null);
     } catch {
       if (run === this.run) this.fail("worker");
     }
     this.endWorker();
+  };
+
+  /** The element that shows the pictures. */
+  show = (video: HTMLVideoElement | null): void => {
+    this.video = video;
+  };
+
+  /** Goes to a place in the film; false where there is no film to go through. */
+  seek = (ms: number): boolean => {
+    if (!this.video || this.state.source !== "film" || this.state.phase !== "ended") return false;
+    this.video.currentTime = ms / 1000;
+    return true;
   };
 
   /** Watches with the camera. @param keep the film is kept, to be saved as a file */
@@ -223,10 +244,12 @@ export class PictureWatch {
     const known = this.state.chosen.filter((id) => id !== null && seen.lamps.some((l) => l.id === id));
     this.set({ seen });
     const wanted = Math.min(this.sessions().length, seen.lamps.length);
-    const ask = !this.state.confirmed && seen.lamps.length > 1 && (last || seen.at - this.rankedAt > RANK_MS);
+    // A film is read faster than its lamps could be judged: that is done at its end.
+    const due = last || (this.state.source === "camera" && seen.at - this.rankedAt > RANK_MS);
+    const ask = !this.state.confirmed && seen.lamps.length > 1 && due;
     if (ask) {
       this.rankedAt = seen.at;
-      const order = await this.ranked(seen.lamps, seen.at);
+      const order = await this.rank(seen.lamps, seen.at);
       if (run !== this.run || this.state.confirmed) return;
       this.set({ chosen: this.sessions().map((_, i) => order[i] ?? null) });
     } else if (!this.state.confirmed && known.length < wanted)
@@ -238,24 +261,13 @@ export class PictureWatch {
     if (!seen) return;
     for (const [i, session] of this.sessions().entries()) {
       const lamp = seen.lamps.find((l) => l.id === this.state.chosen[i]);
-      if (lamp) session.seePicture(lamp, seen.at);
+      if (!lamp) continue;
+      // Picked after the end, for a session that had none.
+      const late = this.state.phase === "ended" && session.state.phase === "ready";
+      if (late) session.beginPicture(this.state.source);
+      session.seePicture(lamp, seen.at);
+      if (late) session.endPicture(seen.at);
     }
-  }
-
-  /** Lamps in the order in which they speak the dialect that is asked for, the upper one first where two do. */
-  private async ranked(lamps: readonly LampSeen[], until: number): Promise<number[]> {
-    const { dialect, table } = this.sessions()[0].home;
-    const fits = await Promise.all(
-      lamps.map(async ({ t, y }) => {
-        const { decoded } = await flashWorker().readFilm(dialect, { mode: "levels", levels: { t: [...t], y: [...y] }, until }, table); // prettier-ignore
-        return decoded.misfit || !decoded.codes.length ? (decoded.state === "none" ? decoded.confidence : 0) : decoded.confidence;
-      }),
-    );
-    const speaks = lamps.map((l, i) => ({ l, fit: fits[i] }));
-    const good = speaks.filter((s) => s.fit > 0.5).sort((a, b) => a.l.box.y - b.l.box.y);
-    const rest = speaks.filter((s) => s.fit <= 0.5).sort((a, b) => b.fit - a.fit);
-    // A lamp that does not speak is only taken where none does.
-    return (good.length ? good : rest.slice(0, 1)).map((s) => s.l.id);
   }
 
   /** A box drawn in the upright picture, in the picture as coded. */
@@ -265,7 +277,10 @@ export class PictureWatch {
   }
 
   /** A browser that cannot decode for a worker plays the film, in true time. */
-  private async playFilm(box: Box | null, tell: (event: LampEvent) => void): Promise<{ problem: Problem | null; seen: Seen | null; cancelled: boolean }> {
+  private async playFilm(
+    box: Box | null,
+    tell: (event: LampEvent) => void,
+  ): Promise<{ problem: Problem | null; seen: Seen | null; cancelled: boolean }> {
     const { api } = this.worker!;
     const { url } = this.state;
     while (!this.video) await new Promise((done) => setTimeout(done, 20));
@@ -299,6 +314,27 @@ export class PictureWatch {
     });
     this.recorder.start(1000);
   }
+}
+
+/** Lamps in the order in which they speak the dialect that is asked for, the upper one first where two do. */
+async function bySpeech(lamps: readonly LampSeen[], until: number, { dialect, table }: Home): Promise<number[]> {
+  const fits = await Promise.all(
+    lamps.map(async ({ t, y }) => {
+      const levels = { t: [...t], y: [...y] };
+      const { decoded } = await flashWorker("judge").readFilm(dialect, { mode: "levels", levels, until }, table);
+      const says = decoded.state === "none" || decoded.codes.length > 0;
+      return decoded.misfit || !says ? 0 : decoded.confidence;
+    }),
+  );
+  return orderByFit(lamps, fits);
+}
+
+/** A lamp that does not speak is only taken where none does. */
+export function orderByFit(lamps: readonly LampSeen[], fits: readonly number[]): number[] {
+  const all = lamps.map((lamp, i) => ({ lamp, fit: fits[i] }));
+  const good = all.filter((x) => x.fit > 0.5).sort((a, b) => a.lamp.box.y - b.lamp.box.y);
+  const rest = all.filter((x) => x.fit <= 0.5).sort((a, b) => b.fit - a.fit);
+  return (good.length ? good : rest.slice(0, 1)).map((x) => x.lamp.id);
 }
 
 function sizeOf(track: MediaStreamTrack): FilmInfo {

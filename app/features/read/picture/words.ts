@@ -9,16 +9,21 @@ export const PROBLEMS: Record<Problem, string> = {
   "not-a-film": "This is no film that can be read here. Bring an MP4, MOV or WebM as the camera saved it.",
   "no-picture": "This file holds no picture, only sound or nothing. Bring the film itself.",
   "cannot-decode": "This browser cannot decode this film. Save it as MP4 (H.264) or WebM, or use another browser.",
-  broken: "This film is broken: its index or its first pictures are missing, as when a recording was cut off. Film again, or take a copy from the camera.",
+  broken:
+    "This film is broken: its index or its first pictures are missing, as when a recording was cut off. Film again, or take a copy from the camera.",
   "cut-off": "The film breaks off in the middle. What was read up to there is kept.",
   empty: "This file is empty. Copy it from the camera again.",
-  "too-long": "The film is longer than 45 minutes; the rest was not read. Cut it to the minutes in which the lamp blinks.",
-  "no-lamp": "No lamp that blinks was found in this film. Draw a box around the lamp, or film again: closer, still, shaded from the sun.",
-  refused: "The camera is not allowed. Allow it for this page in the browser's address bar, then start again; a film or taps work without it.",
+  "too-long":
+    "The film is longer than 45 minutes; the rest was not read. Cut it to the minutes in which the lamp blinks.",
+  "no-lamp":
+    "No lamp that blinks was found in this film. Draw a box around the lamp, or film again: closer, still, shaded from the sun.",
+  refused:
+    "The camera is not allowed. Allow it for this page in the browser's address bar, then start again; a film or taps work without it.",
   "no-camera": "There is no camera here. Bring a film that a phone has taken, or tap.",
   busy: "The camera is in use by another program. Close that, then start again.",
   unplugged: "The camera is gone. What was read so far is kept; plug it in and go on, or record the reading.",
-  "no-api": "This browser gives no camera to this page (it must come over https or from this machine). Bring a film, or tap.",
+  "no-api":
+    "This browser gives no camera to this page (it must come over https or from this machine). Bring a film, or tap.",
   worker: "Reading the pictures failed. What was read so far is kept; begin again.",
 };
 

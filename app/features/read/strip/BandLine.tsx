@@ -60,12 +60,24 @@ interface BandProps {
 }
 
 /** One dark band with its marks and, below it, their brackets. Drawn again only when something in it changed. */
-export const BandLine = memo(function BandLine({ line, id, width, pxPerMs, picked, spot, playhead, onPick, onDrag }: BandProps) {
+export const BandLine = memo(function BandLine({
+  line,
+  id,
+  width,
+  pxPerMs,
+  picked,
+  spot,
+  playhead,
+  onPick,
+  onDrag,
+}: BandProps) {
   const x = (t: number) => PAD + (t - line.from) * pxPerMs;
   const drag = useRef<{ id: number; from: number } | null>(null);
   const at = (e: React.PointerEvent<SVGSVGElement>) => e.clientX - e.currentTarget.getBoundingClientRect().left;
   const near = (px: number) => {
-    const by = line.marks.map((m) => ({ m, d: Math.max(0, x(m.t) - px, px - x(m.t + m.ms)) })).sort((a, b) => a.d - b.d)[0];
+    const by = line.marks
+      .map((m) => ({ m, d: Math.max(0, x(m.t) - px, px - x(m.t + m.ms)) }))
+      .sort((a, b) => a.d - b.d)[0];
     return by && by.d < REACH / 2 ? by.m : null;
   };
   const onPointerDown = (e: React.PointerEvent<SVGSVGElement>) => {
@@ -86,7 +98,9 @@ export const BandLine = memo(function BandLine({ line, id, width, pxPerMs, picke
     <Svg role="presentation" width={width} height={BAND + 34} onPointerDown={onPointerDown} onPointerUp={onPointerUp}>
       <rect width="100%" height={BAND} rx="8" fill="var(--band)" />
       <path d={ticks(width, pxPerMs)} stroke="var(--band-line)" strokeWidth="1.5" />
-      {line.begins === "round" && <path d={`M 3 6 v ${BAND - 12}`} stroke="#fff" strokeWidth="2" strokeDasharray="4 4" aria-hidden />}
+      {line.begins === "round" && (
+        <path d={`M 3 6 v ${BAND - 12}`} stroke="#fff" strokeWidth="2" strokeDasharray="4 4" aria-hidden />
+      )}
       {line.ghosts.map((g, k) => (
         <rect
           key={k}
@@ -152,9 +166,18 @@ export const BandLine = memo(function BandLine({ line, id, width, pxPerMs, picke
           </g>
         );
       })}
-      {spot !== null && <path d={`M ${x(spot)} 2 v ${BAND - 4}`} stroke="#fff" strokeWidth="2" strokeDasharray="2 3" aria-hidden />}
+      {spot !== null && (
+        <path d={`M ${x(spot)} 2 v ${BAND - 4}`} stroke="#fff" strokeWidth="2" strokeDasharray="2 3" aria-hidden />
+      )}
       {playhead !== null && (
-        <path className="playhead" d={`M ${x(playhead) - 6} 0 h 12 l -6 8 z M ${x(playhead)} 4 v ${BAND - 4}`} fill="#fff" stroke="#fff" strokeWidth="2" aria-hidden />
+        <path
+          className="playhead"
+          d={`M ${x(playhead) - 6} 0 h 12 l -6 8 z M ${x(playhead)} 4 v ${BAND - 4}`}
+          fill="#fff"
+          stroke="#fff"
+          strokeWidth="2"
+          aria-hidden
+        />
       )}
       {line.brackets.map((b, k) => {
         const x0 = x(b.from);

@@ -37,13 +37,17 @@ const Line = styled.div`
 
 const PER_SECOND = 30;
 
-const clock = (ms: number): string => `${Math.floor(ms / 60_000)}:${String(Math.floor(ms / 1000) % 60).padStart(2, "0")}`;
+const clock = (ms: number): string =>
+  `${Math.floor(ms / 60_000)}:${String(Math.floor(ms / 1000) % 60).padStart(2, "0")}`;
 
 /** What stands above a line: where watching began, where the list came round, which time it is. */
 function heading(line: StripLine, before: StripLine | undefined): string {
-  if (line.begins === "watch") return `Watching began${line.pass === null ? "" : ` · round ${line.pass}`} · ${clock(line.from)}`;
+  if (line.begins === "watch")
+    return `Watching began${line.pass === null ? "" : ` · round ${line.pass}`} · ${clock(line.from)}`;
   if (line.begins === "round") return `The list came round here · round ${line.pass} · ${clock(line.from)}`;
-  return line.pass !== null && line.pass !== before?.pass ? `Round ${line.pass} · ${clock(line.from)}` : clock(line.from);
+  return line.pass !== null && line.pass !== before?.pass
+    ? `Round ${line.pass} · ${clock(line.from)}`
+    : clock(line.from);
 }
 
 export interface StripProps {

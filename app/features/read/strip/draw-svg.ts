@@ -6,11 +6,16 @@ const LINE = 112;
 const TOP = 56;
 const SIDE = 24;
 
-const clock = (ms: number): string => `${Math.floor(ms / 60_000)}:${(Math.floor(ms / 100) / 10 % 60).toFixed(1).padStart(4, "0")}`;
+const clock = (ms: number): string =>
+  `${Math.floor(ms / 60_000)}:${((Math.floor(ms / 100) / 10) % 60).toFixed(1).padStart(4, "0")}`;
 const escape = (text: string): string => text.replace(/[&<>"]/g, (c) => `&#${c.charCodeAt(0)};`);
 
 /** The whole strip as a picture of its own, with a heading; no fonts are needed beyond what any viewer has. */
-export function drawStrip(lines: readonly StripLine[], pxPerMs: number, heading: string): { svg: string; width: number; height: number } {
+export function drawStrip(
+  lines: readonly StripLine[],
+  pxPerMs: number,
+  heading: string,
+): { svg: string; width: number; height: number } {
   const width = Math.ceil(Math.max(400, ...lines.map((l) => (l.to - l.from) * pxPerMs)) + 2 * SIDE + 28);
   const height = TOP + LINE * lines.length + 16;
   const out: string[] = [
@@ -21,7 +26,14 @@ export function drawStrip(lines: readonly StripLine[], pxPerMs: number, heading:
   for (const [i, line] of lines.entries()) {
     const top = TOP + i * LINE;
     const x = (t: number) => (SIDE + 14 + (t - line.from) * pxPerMs).toFixed(1);
-    const name = line.begins === "round" ? `round ${line.pass}: the list came round here` : line.begins === "watch" ? "watching began" : line.pass ? `round ${line.pass}` : "";
+    const name =
+      line.begins === "round"
+        ? `round ${line.pass}: the list came round here`
+        : line.begins === "watch"
+          ? "watching began"
+          : line.pass
+            ? `round ${line.pass}`
+            : "";
     out.push(`<text x="${SIDE}" y="${top + 10}" font-size="13" fill="${C.soft}">${clock(line.from)} ${name}</text>`);
     out.push(`<rect x="${SIDE}" y="${top + 16}" width="${width - 2 * SIDE}" height="48" rx="8" fill="${C.band}"/>`);
     for (const g of line.ghosts)

@@ -1,0 +1,157 @@
+import { useEffect, useMemo, useState } from "react";
+import { PACKS } from "@packs/index";
+import { isPicture } from "@core/record/types";
+import { flashWorker } from "~/workers/flash";
+import type { LampSeen } from "~/workers/lamp.worker";
+import { useAwake } from "~/store/use-awake";
+import { Button, LinkButton } from "~/ui/Button";
+import { Caution, Row, Sheet, Soft } from "~/ui/bits";
+import { looseHome } from "./home";
+import { ANY_INPUTS, Inputs } from "./Inputs";
+import { orderByFit, PictureWatch } from "./picture/picture-watch";
+import { PictureStage } from "./picture/Stage";
+import { usePicture } from "./picture/use-picture";
+import { Codes, Said } from "./Said";
+import { ReadingSession } from "./session";
+import { SessionStrip } from "./strip/SessionStrip";
+import { dialectsOf, useBelieved, type Believed } from "./use-believed";
+import { useSession } from "./use-session";
+import { Dock, useSettled } from "./Watch";
+
+/** So sure a dialect is named as such; below, it is one of several. */
+const SURE = 0.9;
+const SHOWN = 3;
+const JUDGED_MS = 90_000;
+
+/** Watches any lamp: no vehicle was chosen, so which dialect it speaks is found out too. Nothing is kept. */
+export function FreeWatch() {
+  useAwake();
+  const known = useMemo(() => dialectsOf(PACKS), []);
+  const [session] = useState(() => new ReadingSession(looseHome(known[0].dialect)));
+  const [picture] = useState(
+    () =>
+      new PictureWatch(
+        () => [session],
+        (lamps, until) => speaking(known, lamps, until),
+      ),
+  );
+  useEffect(() => session.run(), [session]);
+  useEffect(() => () => picture.close(), [picture]);
+  useSettled(session, picture);
+  const [playhead, setPlayhead] = useState<number | null>(null);
+  const phase = useSession(session, (s) => s.phase);
+  const input = useSession(session, (s) => s.reading.input);
+  const some = useSession(session, (s) => s.reading.marks.length > 0);
+  const pictured = usePicture(picture, (s) => s.phase !== "idle");
+  const believed = useBelieved(session, known);
+  const title = "A lamp";
+  return (
+    <>
+      {some ? <Said session={session} /> : <h1>Watch a lamp</h1>}
+      {!some && (
+        <Soft>
+          Of any vehicle: Klinko finds out how it talks. To look codes up and keep them, open a job of the vehicle.
+        </Soft>
+      )}
+      {some && <Speaks {...believed} known={known} />}
+      {pictured && <PictureStage picture={picture} names={[title]} playhead={playhead} onPlayhead={setPlayhead} />}
+      <Codes session={session} />
+      {some && (
+        <Sheet>
+          <SessionStrip
+            session={session}
+            picture={picture}
+            playhead={playhead}
+            onPlayhead={setPlayhead}
+            lamps={[{ name: title, session }]}
+            title={title}
+          />{" "}
+          {/* prettier-ignore */}
+        </Sheet>
+      )}
+      {phase === "stopped" ? (
+        <Row $gap={8}>
+          <LinkButton $look="primary" to="/">
+            To the garage: open a job
+          </LinkButton>
+          <Button
+            onPress={() => {
+              picture.close();
+              void session.startOver();
+            }}
+          >
+            Watch another
+          </Button>
+        </Row>
+      ) : (
+        (phase === "ready" || !isPicture(input)) && (
+          <Dock>
+            {phase === "watching" && (
+              <Row>
+                <Button onPress={session.stop}>Stop watching</Button>
+              </Row>
+            )}
+            <Inputs session={session} picture={picture} inputs={ANY_INPUTS} locked={some} />
+          </Dock>
+        )
+      )}
+    </>
+  );
+}
+
+/** Which dialect is believed, and the rivals; the person may say which it is. */
+function Speaks({ ranked, said, setSaid, known }: ReturnType<typeof useBelieved> & { known: readonly Believed[] }) {
+  const [best] = ranked;
+  if (said) {
+    const own = known.find((k) => k.dialect.id === said)!;
+    return (
+      <Row $gap={8}>
+        <p>
+          Read as <strong>{own.makes.join(", ")}</strong>, as you said.
+        </p>
+        <Button onPress={() => setSaid(null)}>Find out by itself</Button>
+      </Row>
+    );
+  }
+  if (!best) return <Soft>Which dialect it speaks shows after a few flashes.</Soft>;
+  const percent = (p: number) => (p > 0.995 ? "over 99 %" : `${Math.round(100 * p)} %`);
+  return (
+    <div style={{ display: "grid", gap: 8 }}>
+      {best.probability >= SURE ? (
+        <p role="status">
+          It blinks like <strong>{best.makes.join(", ")}</strong>: {lower(best.dialect.title)} (
+          {percent(best.probability)}).
+        </p>
+      ) : (
+        <>
+          <Caution>Not sure how it talks yet: watch on, or say which it is.</Caution>
+          <Row $gap={8}>
+            {ranked.slice(0, SHOWN).map((r) => (
+              <Button key={r.dialect.id} onPress={() => setSaid(r.dialect.id)}>
+                {r.makes.join(", ")}, {percent(r.probability)}
+              </Button>
+            ))}
+          </Row>
+        </>
+      )}
+    </div>
+  );
+}
+
+const lower = (text: string): string => text.charAt(0).toLowerCase() + text.slice(1);
+
+/** Of several patches that blink the one that speaks any dialect best. */
+async function speaking(known: readonly Believed[], lamps: readonly LampSeen[], until: number): Promise<number[]> {
+  const fits = await Promise.all(
+    lamps.map(async ({ t, y }) => {
+      // The first minute and a half tells lamps from what merely blinks.
+      const n = t.findLastIndex((ms) => ms < JUDGED_MS) + 1;
+      const filmed = { mode: "levels" as const, levels: { t: [...t.subarray(0, n)], y: [...y.subarray(0, n)] }, until: Math.min(until, JUDGED_MS) }; // prettier-ignore
+      const [best] = await flashWorker("judge").identify(known.map((k) => k.dialect), filmed); // prettier-ignore
+      const { dialect } = known.find((k) => k.dialect.id === best?.dialect) ?? known[0];
+      const { decoded } = await flashWorker("judge").readFilm(dialect, filmed, []);
+      return decoded.misfit || !(decoded.codes.length || decoded.state === "none") ? 0 : decoded.confidence;
+    }),
+  );
+  return orderByFit(lamps, fits);
+}

@@ -1,0 +1,34 @@
+import { useMemo } from "react";
+import type { LampInput } from "@core/record/types";
+import { Soft } from "~/ui/bits";
+import { CodeCards } from "./CodeCards";
+import { saySoFar } from "./sentence";
+import type { ReadingSession } from "./session";
+import { useSession } from "./use-session";
+
+/** Where a reading stands, in one sentence, and what would settle the rest. */
+export function Said({ session }: { session: ReadingSession }) {
+  const { dialect } = session.home;
+  const { decoded, reading, phase } = useSession(session, (s) => s);
+  const { headline, next } = saySoFar(
+    decoded,
+    dialect,
+    reading.input as LampInput,
+    reading.input === "counts" ? (reading.counts ?? "").trim().length : reading.marks.length,
+    phase === "watching",
+  );
+  return useMemo(
+    () => (
+      <>
+        <h1 aria-live="polite">{headline}</h1>
+        {next && <Soft>{next}</Soft>}
+      </>
+    ),
+    [headline, next],
+  );
+}
+
+export function Codes({ session }: { session: ReadingSession }) {
+  const decoded = useSession(session, (s) => s.decoded);
+  return decoded && decoded.codes.length > 0 && <CodeCards decoded={decoded} />;
+}

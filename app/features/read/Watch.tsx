@@ -1,0 +1,278 @@
+import { Undo2 } from "lucide-react";
+import { useEffect, useState } from "react";
+import { useNavigate, useRevalidator } from "react-router";
+import styled from "styled-components";
+import type { Dialect } from "@core/flash/dialect";
+import type { SystemAccess } from "@core/pack/scope";
+import { withReading } from "@core/record/job";
+import { recorded, wasCleared } from "@core/record/readings";
+import { isPicture, type Input } from "@core/record/types";
+import { cue } from "~/store/cue";
+import { changeJob } from "~/store/db";
+import { shortTime } from "~/store/format";
+import type { JobData } from "~/store/job-data";
+import { useJobAction } from "~/store/use-job";
+import { useSettings } from "~/store/use-settings";
+import { Button } from "~/ui/Button";
+import { ConfirmButton } from "~/ui/ConfirmButton";
+import { Kbd, Mono, Row, Sheet } from "~/ui/bits";
+import { SystemChoice } from "~/ui/SystemChoice";
+import { ActNow } from "./ActNow";
+import { jobHome } from "./home";
+import { Inputs, inputsFor } from "./Inputs";
+import { PictureStage } from "./picture/Stage";
+import { PictureWatch } from "./picture/picture-watch";
+import { usePicture } from "./picture/use-picture";
+import { PressRows } from "./PressRows";
+import { RunChoice } from "./RunChoice";
+import { Codes, Said } from "./Said";
+import { seenTwice } from "./sentence";
+import { ReadingSession, type SessionState } from "./session";
+import { SessionStrip } from "./strip/SessionStrip";
+import { useSession } from "./use-session";
+
+export const Dock = styled.div`
+  position: sticky;
+  bottom: 0;
+  display: grid;
+  gap: 8px;
+  padding: 14px 0 8px;
+  background: linear-gradient(transparent, var(--paper) 14px);
+`;
+
+/** Marks, or numbers that were called out. */
+const hasAnything = (s: SessionState) => s.reading.marks.length > 0 || Boolean(s.reading.counts?.trim());
+
+/** Watches one lamp: marks come in, the strip and the codes follow. */
+export function Watch({ data, dialect }: { data: JobData; dialect: Dialect }) {
+  const { job, vehicle, access, systems, readings } = data;
+  const { send } = useJobAction();
+  const [session] = useState(() => new ReadingSession(jobHome(data, access, dialect)));
+  // Units whose lamps answer at the same time, each with a list of its own.
+  const [others] = useState(() =>
+    systems
+      .filter((s) => s.dialect && s.way.id === access.way.id && s.lamp !== access.lamp)
+      .map((s) => ({ access: s, session: new ReadingSession(jobHome(data, s, s.dialect!)) })),
+  );
+  const [picture] = useState(() => new PictureWatch(() => [session, ...others.map((o) => o.session)]));
+  useEffect(() => session.run(), [session]);
+  useEffect(() => () => picture.close(), [picture]);
+  const [playhead, setPlayhead] = useState<number | null>(null);
+  const phase = useSession(session, (s) => s.phase);
+  const run = useSession(session, (s) => s.reading.run);
+  const some = useSession(session, (s) => s.reading.marks.length > 0);
+  const anything = useSession(session, hasAnything);
+  const input = useSession(session, (s) => s.reading.input);
+  const pictured = usePicture(picture, (s) => s.phase !== "idle");
+  useSettled(session, picture);
+  return (
+    <>
+      <Said session={session} />
+      {phase === "ready" && (
+        <SystemChoice
+          systems={systems}
+          value={access.system}
+          onChange={(system) => send({ intent: "system", system })}
+        />
+      )}
+      {wasCleared(job, access.memory) && <RunChoice value={run} onChange={session.setRun} />}
+      {phase === "interrupted" && <Interrupted session={session} />}
+      {access.way.tells.kind === "lamp" && access.way.tells.act && (
+        <ActNow session={session} dialect={dialect} act={access.way.tells.act} />
+      )}
+      {pictured && (
+        <PictureStage
+          picture={picture}
+          names={[access.name, ...others.map((o) => o.access.name)]}
+          playhead={playhead}
+          onPlayhead={setPlayhead}
+        />
+      )}
+      <Codes session={session} />
+      {some && dialect.advance === "button" && (
+        <Sheet>
+          <PressRows session={session} />
+        </Sheet>
+      )}
+      {some && dialect.advance === "self" && (
+        <Sheet>
+          <SessionStrip
+            session={session}
+            playhead={playhead}
+            onPlayhead={setPlayhead}
+            picture={picture}
+            lamps={[
+              { name: access.lamp, session },
+              ...others.map((o) => ({ name: o.access.lamp, session: o.session })),
+            ]}
+            readings={recorded(readings, access.system).filter((r) => r.marks.length > 0)}
+            title={`${vehicle.plate} ${access.name}`}
+          />
+        </Sheet>
+      )}
+      {pictured && others.map((o) => <OtherLamp key={o.access.system} {...o} playhead={playhead} />)}
+      {(phase === "ready" && !pictured) ||
+      (phase === "watching" && !isPicture(input)) ||
+      input === "counts" ||
+      (pictured && phase === "ready") ? (
+        <Dock>
+          <Actions session={session} others={others} picture={picture} data={data} />
+          <Inputs session={session} picture={picture} inputs={inputsFor(dialect)} locked={anything} />
+        </Dock>
+      ) : (
+        <Actions session={session} others={others} picture={picture} data={data} />
+      )}
+    </>
+  );
+}
+
+function Interrupted({ session }: { session: ReadingSession }) {
+  const { startedAt, marks } = useSession(session, (s) => s.reading);
+  return (
+    <Sheet>
+      <h2>
+        This reading was broken off at {shortTime(startedAt)} with {marks.length} marks.
+      </h2>
+      <p>Nothing is lost. Go on with the lamp still blinking: Klinko finds its place in the list again.</p>
+      <Row>
+        <Button $look="primary" onPress={session.goOn}>
+          Go on watching
+        </Button>
+        <Button onPress={() => void session.startOver()}>Start over</Button>
+      </Row>
+    </Sheet>
+  );
+}
+
+/** A second lamp that answers at the same time. */
+function OtherLamp({ access, session, playhead }: Other & { playhead: number | null }) {
+  const some = useSession(session, (s) => s.reading.marks.length > 0);
+  if (!some) return null;
+  return (
+    <Sheet aria-label={`${access.lamp}, ${access.name}`}>
+      <h2>{access.lamp}</h2>
+      <Codes session={session} />
+      <SessionStrip session={session} playhead={playhead} title={access.name} />
+    </Sheet>
+  );
+}
+
+interface Other {
+  access: SystemAccess;
+  session: ReadingSession;
+}
+
+/** When nothing more can be learned, watching ends by itself, with a sound. */
+export function useSettled(session: ReadingSession, picture: PictureWatch) {
+  const settled = useSession(session, (s) => s.settled);
+  const phase = useSession(session, (s) => s.phase);
+  const settings = useSettings();
+  useEffect(() => {
+    if (settled) cue("end", settings);
+  }, [settled, settings]);
+  useEffect(() => {
+    if (phase === "stopped" && picture.state.source === "camera") picture.stop();
+  }, [phase, picture]);
+}
+
+const byHand = (input: Input): boolean => !isPicture(input) && input !== "trace" && input !== "counts";
+
+/** An empty watch says something only after this many seconds. */
+const EMPTY_WATCH = 15;
+
+function Actions({
+  session,
+  others,
+  picture,
+  data: { job, access },
+}: {
+  session: ReadingSession;
+  others: readonly Other[];
+  picture: PictureWatch;
+  data: JobData;
+}) {
+  const navigate = useNavigate();
+  const revalidator = useRevalidator();
+  const [saving, setSaving] = useState(false);
+  const phase = useSession(session, (s) => s.phase);
+  const input = useSession(session, (s) => s.reading.input);
+  const some = useSession(session, hasAnything);
+  const canUndo = useSession(session, (s) => s.undo.length > 0);
+  const done = useSession(session, (s) => s.decoded !== null && seenTwice(s.decoded));
+  const startedAt = useSession(session, (s) => s.reading.startedAt);
+  const seconds = useSeconds(phase === "watching" && !some ? startedAt : null);
+  const record = async () => {
+    setSaving(true);
+    const reading = await session.finish();
+    await changeJob(job.id, (j) => withReading(j, reading, access.name, reading.recordedAt!));
+    for (const other of others) {
+      if (!hasAnything(other.session.state) || other.session.state.phase !== "stopped") continue;
+      const too = await other.session.finish();
+      await changeJob(job.id, (j) => withReading(j, too, other.access.name, too.recordedAt!));
+    }
+    await revalidator.revalidate();
+    await navigate(`/jobs/${job.id}/${wasCleared(job, access.memory) ? "prove" : "meaning"}`);
+  };
+  const startOver = () => {
+    picture.close();
+    for (const s of [session, ...others.map((o) => o.session)]) void s.startOver();
+  };
+  if (phase === "ready")
+    return !byHand(input) ? null : (
+      <Row>
+        <Button onPress={session.watch}>It does not blink</Button>
+      </Row>
+    );
+  return (
+    <>
+      {phase === "watching" && !some && (
+        <p role="timer">
+          Watching for <Mono>{seconds} s</Mono>.{" "}
+          {seconds < EMPTY_WATCH ? "Give it fifteen." : "Record what you see, or tap when it blinks."}
+        </p>
+      )}
+      <Row $gap={8}>
+        <Button
+          $look={done ? "primary" : "secondary"}
+          isDisabled={saving || (!some && seconds < EMPTY_WATCH)}
+          onPress={() => void record()}
+        >
+          Record this reading
+        </Button>
+        {phase === "watching" && some && !isPicture(input) && <Button onPress={session.stop}>Stop watching</Button>}
+        {phase === "stopped" && byHand(input) && <Button onPress={session.goOn}>Go on watching</Button>}
+        {phase === "stopped" && input === "camera" && (
+          <Button onPress={() => void picture.startCamera(false)}>Go on watching</Button>
+        )}
+        <Button isDisabled={!canUndo} onPress={session.undo}>
+          <Undo2 size={20} aria-hidden /> Undo <Kbd>Z</Kbd>
+        </Button>
+        {(phase === "stopped" || !some) &&
+          (some ? (
+            <ConfirmButton
+              label="Start over"
+              question="Throw these marks away?"
+              sure="Throw away"
+              onConfirm={startOver}
+            />
+          ) : (
+            <Button $look="quiet" onPress={startOver}>
+              Start over
+            </Button>
+          ))}
+      </Row>
+    </>
+  );
+}
+
+/** Whole seconds since a time, counting while there is one. */
+function useSeconds(since: string | null): number {
+  const [seconds, set] = useState(0);
+  useEffect(() => {
+    if (!since) return;
+    const tick = () => set(Math.max(0, Math.floor((Date.now() - Date.parse(since)) / 1000)));
+    const timer = setInterval(tick, 500);
+    return () => clearInterval(timer);
+  }, [since]);
+  return since ? seconds : 0;
+}

@@ -1,0 +1,78 @@
+import { useEffect, useState } from "react";
+import { evidenceOf } from "@core/record/evidence";
+import type { Pack } from "@core/pack/pack";
+import type { Dialect } from "@core/flash/dialect";
+import { isPicture } from "@core/record/types";
+import { flashWorker } from "~/workers/flash";
+import { looseHome } from "./home";
+import type { ReadingSession } from "./session";
+
+export interface Known {
+  pack: Pack;
+  dialect: Dialect;
+}
+
+/** A dialect with the makes that speak it, and how likely it is, 0 to 1. */
+export interface Believed {
+  dialect: Dialect;
+  makes: string[];
+  probability: number;
+}
+
+/** Asked again so often while more is seen, ms; and not before so many marks. */
+const ASK_MS = 3000;
+const FEWEST = 6;
+
+/** Dialects of lamps that show by themselves, each once, with all makes that speak it. */
+export function dialectsOf(packs: readonly Pack[]): Believed[] {
+  const by = new Map<string, Believed>();
+  for (const pack of packs)
+    for (const dialect of pack.dialects) {
+      if (dialect.advance === "button") continue;
+      const known = by.get(dialect.id);
+      if (known) known.makes.push(pack.make);
+      else by.set(dialect.id, { dialect, makes: [pack.make], probability: 0 });
+    }
+  return [...by.values()];
+}
+
+/**
+ * Which dialect a lamp speaks, when no make was chosen: asked of the worker as more is seen; the session reads on by the likeliest,
+ * until the person says another.
+ */
+export function useBelieved(session: ReadingSession, known: readonly Believed[]) {
+  const [ranked, setRanked] = useState<Believed[]>([]);
+  const [said, setSaid] = useState<string | null>(null);
+  useEffect(() => {
+    let asked = "";
+    let busy = false;
+    const ask = async () => {
+      const { reading, phase } = session.state;
+      const stamp = `${phase} ${reading.marks.length} ${reading.startedAt}`;
+      if (busy || stamp === asked || reading.marks.length < FEWEST) return;
+      busy = true;
+      asked = stamp;
+      const until = reading.until ?? (isPicture(reading.input) ? (reading.levels?.t.at(-1) ?? 0) : session.now());
+      const evidence = evidenceOf(reading, until, session.home.dialect);
+      if (evidence.mode !== "counts" && evidence.mode !== "button") {
+        const answer = await flashWorker("judge").identify(
+          known.map((k) => k.dialect),
+          evidence,
+        );
+        setRanked(answer.flatMap((a) => known.filter((k) => k.dialect.id === a.dialect).map((k) => ({ ...k, probability: a.probability })))); // prettier-ignore
+      }
+      busy = false;
+    };
+    const timer = setInterval(() => void ask(), ASK_MS);
+    const ended = session.subscribe(() => session.state.phase === "stopped" && void ask());
+    return () => {
+      clearInterval(timer);
+      ended();
+    };
+  }, [session, known]);
+  const dialect = known.find((k) => k.dialect.id === said)?.dialect ?? ranked[0]?.dialect;
+  useEffect(() => {
+    if (dialect) session.become(looseHome(dialect));
+  }, [session, dialect]);
+  return { ranked, said, setSaid };
+}
