@@ -6,7 +6,7 @@ export default defineConfig({
   publicDir: false,
   logLevel: "warn",
   build: {
-    outDir: "build/bench",
+    outDir: "test-results/bench",
     minify: false,
     lib: { entry: "bench/film-maker.ts", formats: ["es"], fileName: "film-maker" },
   },

@@ -28,6 +28,8 @@ export interface FilmPlan {
   height: number;
   container: "mp4" | "webm";
   rotation: 0 | 90 | 180 | 270;
+  /** Codes of a second lamp below the first, of the same dialect. */
+  second?: string[];
 }
 
 export interface MadeFilm {
@@ -51,7 +53,9 @@ async function make(plan: FilmPlan): Promise<MadeFilm> {
   const random = seeded(plan.seed);
   const speed = 0.85 + 0.35 * random();
   const until = (seconds * 1000) / speed;
-  const edges = encode(plan.dialect, { stored: plan.codes, live: plan.codes }, until).map(([t, lit]) => [600 + t * speed, lit] as const); // prettier-ignore
+  const shows = [plan.codes, ...(plan.second ? [plan.second] : [])].map((codes) =>
+    encode(plan.dialect, { stored: codes, live: codes }, until).map(([t, lit]) => [600 + t * speed, lit] as const),
+  );
   const canvas = new OffscreenCanvas(width, height);
   const draw = canvas.getContext("2d", { willReadFrequently: p.noise > 0 })!;
   const format = plan.container === "mp4" ? new Mp4OutputFormat() : new WebMOutputFormat();
@@ -62,19 +66,19 @@ async function make(plan: FilmPlan): Promise<MadeFilm> {
   output.addVideoTrack(source, { rotation: plan.rotation, frameRate: fps });
   await output.start();
   const grain = noise(width, height, p.noise, random);
-  let bulb = 0;
   let sway = { x: 0, y: 0 };
   let exposure = 1;
   let hand = -1;
   let daylight = 0;
-  let next = 0;
-  let lit = 0;
   const u = Math.min(width, height) / 360;
   const lamp = { x: width * (0.3 + 0.4 * random()), y: height * (0.35 + 0.3 * random()), w: 28 * u, h: 18 * u };
+  const lamps = shows.map((edges, i) => ({ edges, x: lamp.x, y: lamp.y + i * 60 * u, bulb: 0, lit: 0, next: 0 }));
   for (let k = 0; k < seconds * fps; k++) {
     const t = (k * 1000) / fps;
-    while (next < edges.length && edges[next][0] <= t) lit = edges[next++][1];
-    bulb += (lit - bulb) * (1 - Math.exp(-1000 / fps / (lit > bulb ? 40 : 70)));
+    for (const l of lamps) {
+      while (l.next < l.edges.length && l.edges[l.next][0] <= t) l.lit = l.edges[l.next++][1];
+      l.bulb += (l.lit - l.bulb) * (1 - Math.exp(-1000 / fps / (l.lit > l.bulb ? 40 : 70)));
+    }
     sway = {
       x: 0.94 * sway.x + p.shake * u * 0.35 * normal(random),
       y: 0.94 * sway.y + p.shake * u * 0.35 * normal(random),
@@ -88,16 +92,18 @@ async function make(plan: FilmPlan): Promise<MadeFilm> {
     draw.fillRect(0, 0, width, height);
     draw.setTransform(1, 0, 0, 1, Math.round(sway.x), Math.round(sway.y));
     dashboard(draw, width, height, u, t, exposure, daylight);
-    const on = bulb * p.contrast;
-    if (on > 0.02) {
-      const glow = draw.createRadialGradient(lamp.x, lamp.y, 2, lamp.x, lamp.y, lamp.w * 1.6);
-      glow.addColorStop(0, `rgba(255,170,40,${0.35 * on})`);
-      glow.addColorStop(1, "rgba(255,170,40,0)");
-      draw.fillStyle = glow;
-      draw.fillRect(lamp.x - 60 * u, lamp.y - 60 * u, 120 * u, 120 * u);
+    for (const l of lamps) {
+      const on = l.bulb * p.contrast;
+      if (on > 0.02) {
+        const glow = draw.createRadialGradient(l.x, l.y, 2, l.x, l.y, lamp.w * 1.6);
+        glow.addColorStop(0, `rgba(255,170,40,${0.35 * on})`);
+        glow.addColorStop(1, "rgba(255,170,40,0)");
+        draw.fillStyle = glow;
+        draw.fillRect(l.x - 60 * u, l.y - 60 * u, 120 * u, 120 * u);
+      }
+      draw.fillStyle = `rgb(${mix(74, 255, on, exposure)},${mix(60, 170, on, exposure)},${mix(48, 50, on, exposure)})`;
+      draw.fillRect(l.x - lamp.w / 2, l.y - lamp.h / 2, lamp.w, lamp.h);
     }
-    draw.fillStyle = `rgb(${mix(74, 255, on, exposure)},${mix(60, 170, on, exposure)},${mix(48, 50, on, exposure)})`;
-    draw.fillRect(lamp.x - lamp.w / 2, lamp.y - lamp.h / 2, lamp.w, lamp.h);
     draw.setTransform(1, 0, 0, 1, 0, 0);
     if (p.sun) {
       const sun = draw.createRadialGradient(width * 0.55, height * 0.2, 5, width * 0.55, height * 0.2, width * 0.5);
@@ -116,6 +122,7 @@ async function make(plan: FilmPlan): Promise<MadeFilm> {
     await source.add(k / fps, 1 / fps);
   }
   await output.finalize();
+  const edges = shows[0];
   const on: [number, number][] = [];
   for (const [i, [t, state]] of edges.entries())
     if (state && t < seconds * 1000) on.push([t / 1000, Math.min(seconds, (edges[i + 1]?.[0] ?? Infinity) / 1000)]);
@@ -228,7 +235,7 @@ function blob(bytes: string): Blob {
 function base64(from: Blob): Promise<string> {
   return new Promise((done) => {
     const reader = new FileReader();
-    reader.onload = () => done(String(reader.result).split(",")[1]);
+    reader.onload = () => done((reader.result as string).split(",")[1]);
     reader.readAsDataURL(from);
   });
 }

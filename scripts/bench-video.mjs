@@ -1,6 +1,6 @@
 import { existsSync, mkdirSync, readdirSync, readFileSync, statSync, writeFileSync } from "node:fs";
 import { parseArgs } from "node:util";
-import { root, stale, tool, withDemo } from "./ensure.mjs";
+import { ensureFilmMaker, root, withDemo } from "./ensure.mjs";
 
 // Films of a lamp through the real page: codes right, marks missed and invented, speed against bare decoding, memory.
 const { values: given } = parseArgs({
@@ -12,11 +12,9 @@ const { values: given } = parseArgs({
     long: { type: "boolean", default: false },
   },
 });
-const films = `${root}/build/bench/films`;
+const films = `${root}/test-results/films`;
 mkdirSync(films, { recursive: true });
-if (stale("build/bench/film-maker.js", ["bench", "core", "vite.bench.config.ts"]))
-  if (tool("vite", ["build", "--config", "vite.bench.config.ts"], { stdio: ["ignore", "ignore", "inherit"] }))
-    process.exit(1);
+ensureFilmMaker();
 
 const packs = readdirSync(`${root}/packs`)
   .filter((f) => f.endsWith(".json"))
@@ -38,7 +36,10 @@ await withDemo(4182, async (browser, base) => {
   await maker.goto("about:blank");
   await maker.route("https://maker.test/**", (route) =>
     route.request().url().endsWith(".js")
-      ? route.fulfill({ contentType: "text/javascript", body: readFileSync(`${root}/build/bench/film-maker.js`) })
+      ? route.fulfill({
+          contentType: "text/javascript",
+          body: readFileSync(`${root}/test-results/bench/film-maker.js`),
+        })
       : route.fulfill({ contentType: "text/html", body: '<script type="module" src="/film-maker.js"></script>' }),
   );
   await maker.goto("https://maker.test/");

@@ -57,6 +57,14 @@ export function ensureCli() {
     stop("The command line tool could not be built; see above.");
 }
 
+/** What draws and encodes films of a lamp in a page, for tests and benches. */
+export function ensureFilmMaker() {
+  if (!stale("test-results/bench/film-maker.js", ["bench", "core", "vite.bench.config.ts", "package-lock.json"]))
+    return;
+  if (tool("vite", ["build", "--config", "vite.bench.config.ts"], { stdio: ["ignore", "ignore", "inherit"] }))
+    stop("The maker of films could not be built; see above.");
+}
+
 /** The path of a Chromium: $CHROME_PATH, one on the path, or Debian's, installed when there is none. */
 export function ensureChromium() {
   const find = () => {

@@ -1,5 +1,5 @@
 import { existsSync, mkdirSync, readFileSync, rmSync } from "node:fs";
-import { ensureBuild, ensureChromium, ensureCli, ensurePackages, freePort, tool } from "./ensure.mjs";
+import { ensureBuild, ensureChromium, ensureCli, ensureFilmMaker, ensurePackages, freePort, tool } from "./ensure.mjs";
 
 // Everything that must hold: lint, formatting, import directions, types, unit tests, the real interface in Chromium.
 ensurePackages();
@@ -44,6 +44,7 @@ count("unit tests", "test-results/unit.json", (r) => [
 ]);
 
 ensureBuild();
+ensureFilmMaker();
 rmSync("test-results/e2e.json", { force: true });
 const env = {
   ...process.env,

@@ -11,12 +11,15 @@ const TREMBLING = 6;
 const GLARE = 190;
 /** A lamp of fewer cells than this is far away. */
 const SMALL = 3;
+/** A lamp that has not been told from its surroundings in so many pictures hardly shows. */
+const PICTURES = 300;
 
 /** What a person should do so that the lamp is seen; null where it is seen well enough. */
 export function adviceOf(lamp: WatchedLamp | null, seen: { lost: boolean; trembling: number }): Advice {
   if (seen.lost) return "elsewhere";
   if (seen.trembling > TREMBLING) return "hold-still";
-  if (!lamp?.discriminant) return null;
+  // Too early to tell.
+  if (!lamp || (!lamp.discriminant && lamp.t.length < PICTURES)) return null;
   const { apart, around } = clearness(lamp);
   if (apart >= APART) return null;
   if (around > GLARE) return "shade";

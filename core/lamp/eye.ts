@@ -20,6 +20,8 @@ import { follow, follower, profileOf, type Follower } from "./shake";
 const HELD = 1800;
 /** Once a lamp is watched, whole pictures are only taken so far apart, ms: enough to find another lamp in. */
 const WHOLE_MS = 110;
+/** So many pictures in a row that agree with nothing: the camera looks elsewhere. */
+const ELSEWHERE = 20;
 /** Mean movement is taken over about so many pictures. */
 const STILL = 60;
 
@@ -65,8 +67,8 @@ export class Eye {
     const { dx, dy } = this.shake.last;
     if (before) this.trembling += (Math.hypot(dx - before.dx, dy - before.dy) - this.trembling) / STILL;
     this.last = picture.t;
-    // While the camera looks elsewhere nothing is known of any lamp.
-    if (this.shake.lost > 0) return [];
+    // While the camera looks elsewhere nothing is known of any lamp; what merely passes is told by the lamp itself.
+    if (this.lost) return [];
     const whole = !this.lamps.length || picture.t - this.lastWhole >= WHOLE_MS;
     if (whole) {
       gather(picture, this.sampling, dx, dy, this.cells);
@@ -90,9 +92,14 @@ export class Eye {
     });
   }
 
+  /** Pictures that are held to look back on. */
+  get held(): number {
+    return this.history.size;
+  }
+
   /** Does the camera look elsewhere, or is it covered? */
   get lost(): boolean {
-    return (this.shake?.lost ?? 0) > 15;
+    return (this.shake?.lost ?? 0) > ELSEWHERE;
   }
 
   find(): Found[] {

@@ -28,6 +28,10 @@ const MIN_CHANGES = 4;
 const DWELL_MS = 140;
 /** Cells with this correlation blink together. */
 const TOGETHER = 0.65;
+/** What passes is looked for so many cells around, and looked-at pictures earlier and later; from this correlation on it is the same. */
+const BESIDE = 3;
+const LAGS = 4;
+const PASSES = 0.3;
 /** A lamp fills at most this share of the picture. */
 const LARGEST = 0.06;
 /** A trembling camera moves an edge by about this share of its height within a cell. */
@@ -86,6 +90,7 @@ export function findLamps(history: History): Found[] {
     if (cells.length > LARGEST * count) continue;
     // What blinks just as another does is its glow or its mirror image.
     if (found.some((f) => echo(f.lit, seed.split.lit))) continue;
+    if (travels(cells, seed.cell, seed.series, across, down)) continue;
     const xs = cells.map((c) => c % across);
     const ys = cells.map((c) => Math.floor(c / across));
     const colour = colourOf(history, picks, cells, seed.split.lit);
@@ -257,14 +262,7 @@ const BINS = new Uint32Array(64);
 /** The cells around a seed whose values go with its own; none where they are too many to be a lamp. */
 function grow(seed: number, { value }: Channel, across: number, down: number, taken: Uint8Array): number[] {
   const n = value.length;
-  const own = Float32Array.from(value, (plane) => plane[seed]);
-  let mean = 0;
-  for (let q = 0; q < n; q++) mean += own[q] / n;
-  let xx = 0;
-  for (let q = 0; q < n; q++) {
-    own[q] -= mean;
-    xx += own[q] ** 2;
-  }
+  const { v: own, power: xx } = centred(value, seed);
   const cells = [seed];
   const seen = new Set(cells);
   const most = LARGEST * across * down;
@@ -290,6 +288,48 @@ function grow(seed: number, { value }: Channel, across: number, down: number, ta
     }
   }
   return cells;
+}
+
+/**
+ * Does what blinks here blink beside it a little earlier or later? Then it passes: a needle, a hand, a reflection. A lamp's glow
+ * comes and goes with the lamp.
+ */
+function travels(cells: readonly number[], seed: number, { value }: Channel, across: number, down: number): boolean {
+  const n = value.length;
+  const own = centred(value, seed);
+  const inside = new Set(cells);
+  const beside = new Set<number>();
+  for (const c of cells) {
+    const [x, y] = [c % across, Math.floor(c / across)];
+    for (let j = Math.max(0, y - BESIDE); j <= Math.min(down - 1, y + BESIDE); j++)
+      for (let i = Math.max(0, x - BESIDE); i <= Math.min(across - 1, x + BESIDE); i++)
+        if (!inside.has(j * across + i)) beside.add(j * across + i);
+  }
+  for (const c of beside) {
+    const other = centred(value, c);
+    if (other.power < 0.2 * own.power) continue;
+    const norm = Math.sqrt(own.power * other.power) + 1e-9;
+    const at = (lag: number): number => {
+      let sum = 0;
+      for (let k = Math.max(0, -lag); k < Math.min(n, n - lag); k++) sum += own.v[k] * other.v[k + lag];
+      return sum / norm;
+    };
+    const together = at(0);
+    for (let lag = 1; lag <= LAGS; lag++)
+      if (Math.max(at(lag), at(-lag)) > Math.max(PASSES, together + 0.15)) return true;
+  }
+  return false;
+}
+
+function centred(value: readonly Float32Array[], cell: number): { v: Float32Array; power: number } {
+  const v = Float32Array.from(value, (plane) => plane[cell]);
+  const mean = v.reduce((a, b) => a + b, 0) / v.length;
+  let power = 0;
+  for (let k = 0; k < v.length; k++) {
+    v[k] -= mean;
+    power += v[k] * v[k];
+  }
+  return { v, power };
 }
 
 function echo(a: Uint8Array, b: Uint8Array): boolean {

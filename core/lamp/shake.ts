@@ -17,8 +17,10 @@ export interface Shift {
 const NEARBY = 3;
 const STEP = 14;
 const RANGE = 90;
-/** Below this agreement nothing is believed: something passes, or the camera looks elsewhere. */
+/** Below this agreement no movement is believed: something passes, or the camera looks elsewhere. */
 const LOST = 0.35;
+/** A profile with less than this (mean square) has nothing in it to follow: a dark shed, or a lens that is covered. */
+const FEATURELESS = 0.01;
 /** From this agreement on nothing better is looked for further off. */
 const SURE = 0.65;
 /** The reference follows the light so fast. */
@@ -58,15 +60,23 @@ export function follower(first: Profile): Follower {
 export function follow(state: Follower, profile: Profile): Follower {
   const x = match(state.reference.across, profile.across, state.last.dx, state.lost);
   const y = match(state.reference.down, profile.down, state.last.dy, state.lost);
-  const agrees = Math.min(x.agrees, y.agrees);
+  // Where there is nothing to follow, the camera is taken to stand still.
+  if (x.agrees === null && y.agrees === null) return { ...state, lost: 0 };
+  const agrees = Math.min(x.agrees ?? 1, y.agrees ?? 1);
   if (agrees < LOST) return { ...state, last: { ...state.last, agrees }, lost: state.lost + 1 };
-  learn(state.reference.across, profile.across, x.at);
-  learn(state.reference.down, profile.down, y.at);
+  blend(state.reference.across, profile.across, x.at);
+  blend(state.reference.down, profile.down, y.at);
   return { reference: state.reference, last: { dx: x.at, dy: y.at, agrees }, lost: 0 };
 }
 
 /** Normalized cross-correlation over whole shifts around the last one; further off only where it is not to be found nearby. */
-function match(reference: Float32Array, now: Float32Array, last: number, lost: number): { at: number; agrees: number } {
+function match(
+  reference: Float32Array,
+  now: Float32Array,
+  last: number,
+  lost: number,
+): { at: number; agrees: number | null } {
+  if (energy(reference) < FEATURELESS || energy(now) < FEATURELESS) return { at: last, agrees: null };
   const most = Math.min(RANGE, reference.length >> 2);
   let best = -Infinity;
   let at = last;
@@ -86,6 +96,12 @@ function match(reference: Float32Array, now: Float32Array, last: number, lost: n
   return { at, agrees: best };
 }
 
+function energy(profile: Float32Array): number {
+  let sum = 0;
+  for (const x of profile) sum += x * x;
+  return sum / profile.length;
+}
+
 function correlation(reference: Float32Array, now: Float32Array, s: number): number {
   let xy = 0;
   let xx = 1e-3;
@@ -99,7 +115,7 @@ function correlation(reference: Float32Array, now: Float32Array, s: number): num
   return xy / Math.sqrt(xx * yy);
 }
 
-function learn(reference: Float32Array, now: Float32Array, s: number): void {
+function blend(reference: Float32Array, now: Float32Array, s: number): void {
   for (let i = Math.max(0, -s), end = Math.min(reference.length, reference.length - s); i < end; i++)
     reference[i] += FOLLOW * (now[i + s] - reference[i]);
 }

@@ -65,6 +65,8 @@ export function Watch({ data, dialect }: { data: JobData; dialect: Dialect }) {
   const input = useSession(session, (s) => s.reading.input);
   const pictured = usePicture(picture, (s) => s.phase !== "idle");
   useSettled(session, picture);
+  // Ways to watch are offered until one is taken; the pad, and a list that is typed, stay.
+  const offered = phase === "ready" || input === "counts" || (phase === "watching" && !isPicture(input));
   return (
     <>
       <Said session={session} />
@@ -111,17 +113,10 @@ export function Watch({ data, dialect }: { data: JobData; dialect: Dialect }) {
         </Sheet>
       )}
       {pictured && others.map((o) => <OtherLamp key={o.access.system} {...o} playhead={playhead} />)}
-      {(phase === "ready" && !pictured) ||
-      (phase === "watching" && !isPicture(input)) ||
-      input === "counts" ||
-      (pictured && phase === "ready") ? (
-        <Dock>
-          <Actions session={session} others={others} picture={picture} data={data} />
-          <Inputs session={session} picture={picture} inputs={inputsFor(dialect)} locked={anything} />
-        </Dock>
-      ) : (
+      <Dock>
         <Actions session={session} others={others} picture={picture} data={data} />
-      )}
+        {offered && <Inputs session={session} picture={picture} inputs={inputsFor(dialect)} locked={anything} />}
+      </Dock>
     </>
   );
 }

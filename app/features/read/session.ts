@@ -11,8 +11,9 @@ const LEAD_MS = 600;
 /** What came in this time after the last mark was still watched, when the page was closed. */
 const TAIL_MS = 1500;
 const UNDO_STEPS = 100;
-/** While a film is gone through, what it says is read so often, ms. */
+/** While a film is gone through, or a camera watched, what it says is read so often, ms. */
 const FILM_READ_MS = 3000;
+const CAMERA_READ_MS = 1200;
 
 export type Phase = "ready" | "watching" | "stopped" | "interrupted";
 
@@ -45,7 +46,7 @@ export class ReadingSession {
   /** Up to where the pictures are decoded; marks behind it are as they were seen at once. */
   /** Goes on although it is settled, since the person said so. */
   private onward = false;
-  private filmReadAt = 0;
+  private picturesReadAt = 0;
 
   constructor(public home: Home) {
     const { dialect, stored } = home;
@@ -176,8 +177,8 @@ export class ReadingSession {
     if (phase === "stopped") return this.store({ ...reading, levels });
     this.set({ reading: { ...reading, levels } });
     // A film is decoded faster than it could be read over and over: its reading takes the processor from its decoding.
-    if (reading.input === "film" && performance.now() - this.filmReadAt < FILM_READ_MS) return;
-    this.filmReadAt = performance.now();
+    if (performance.now() - this.picturesReadAt < (reading.input === "film" ? FILM_READ_MS : CAMERA_READ_MS)) return;
+    this.picturesReadAt = performance.now();
     this.decode();
   };
 

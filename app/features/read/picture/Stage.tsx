@@ -16,7 +16,7 @@ const Halves = styled.div`
   display: grid;
   gap: 12px;
   @media (min-width: 760px) {
-    grid-template-columns: minmax(0, auto) minmax(220px, 1fr);
+    grid-template-columns: minmax(300px, 45%) minmax(220px, 1fr);
     gap: 18px;
   }
 `;

@@ -52,6 +52,8 @@ const IDLE: PictureState = {
 
 /** Who speaks the dialect best is asked again so often while a camera is watched, ms. */
 const RANK_MS = 15_000;
+/** Pictures that wait while the worker searches one for lamps: a third of a second. */
+const BUFFER = 12;
 
 /** A film or a camera that is watched: pictures to a worker, lamps to the sessions that read them. */
 export class PictureWatch {
@@ -137,7 +139,7 @@ export class PictureWatch {
     track.addEventListener("ended", () => run === this.run && this.stop("unplugged"));
     const tell = (event: LampEvent) => run === this.run && this.take(event);
     document.addEventListener("visibilitychange", this.onHidden);
-    const Processor = (window as { MediaStreamTrackProcessor?: new (of: { track: MediaStreamTrack }) => { readable: ReadableStream<VideoFrame> } }).MediaStreamTrackProcessor; // prettier-ignore
+    const Processor = (window as { MediaStreamTrackProcessor?: new (of: { track: MediaStreamTrack; maxBufferSize: number }) => { readable: ReadableStream<VideoFrame> } }).MediaStreamTrackProcessor; // prettier-ignore
     if (!Processor) {
       await this.worker.api.begin(null, true, proxy(tell));
       const wait = setInterval(() => {
@@ -147,7 +149,7 @@ export class PictureWatch {
       }, 50);
       return;
     }
-    const { readable } = new Processor({ track: track.clone() });
+    const { readable } = new Processor({ track: track.clone(), maxBufferSize: BUFFER });
     void this.worker.api.watchCamera(transfer(readable, [readable]), null, proxy(tell)).catch(() => run === this.run && this.fail("worker")); // prettier-ignore
   };
 

@@ -1,0 +1,110 @@
+import { describe, expect, it } from "vitest";
+import { readFilm } from "../flash/decode";
+import { encode } from "../flash/encode";
+import { dialect } from "../testing/dialects";
+import { drawFilm, type DrawnLamp, type Trouble } from "../testing/pictures";
+import { adviceOf } from "./advice";
+import { levelsOf } from "./lamp";
+import { Lookout } from "./lookout";
+import { boxOf, patchOf } from "./patch";
+import { rasterOf } from "./picture";
+
+const even = dialect("even-when-clear");
+const SECONDS = 32;
+
+const lamp = (codes: string[], x = 0.5, y = 0.55): DrawnLamp => ({
+  x,
+  y,
+  edges: encode(even, { stored: codes }, SECONDS * 1000),
+});
+
+function watch(lamps: DrawnLamp[], trouble: Trouble, seed = 1, seconds = SECONDS): Lookout {
+  const lookout = new Lookout(320, 180);
+  for (const picture of drawFilm(lamps, seconds, seed, trouble)) lookout.see(picture);
+  lookout.end();
+  return lookout;
+}
+
+/** What the lamp at a place says. */
+function said(lookout: Lookout, x: number, y: number) {
+  const { eye } = lookout;
+  const own = eye.lamps.find((l) => {
+    const b = boxOf(l.patch, eye.raster);
+    return x > b.x - 0.02 && x < b.x + b.w + 0.02 && y > b.y - 0.03 && y < b.y + b.h + 0.03;
+  });
+  if (!own) return null;
+  return readFilm(even, { mode: "levels", levels: levelsOf(own)!, until: eye.last });
+}
+
+describe("Lookout", () => {
+  const troubles: [string, Trouble][] = [
+    ["a still camera", {}],
+    ["a trembling camera and noise", { shake: 2, noise: 5 }],
+    ["exposure steps", { noise: 3, steps: 0.2 }],
+    ["hands that pass", { noise: 3, hands: 0.08 }],
+    ["sun over a weak lamp", { noise: 4, sun: 90, strength: 0.45, shake: 1 }],
+    ["a pulsed supply", { noise: 3, pulsed: 0.2 }],
+  ];
+  it.each(troubles)("finds the lamp among a red one, a needle and gauges, and reads it, with %s", (_, trouble) => {
+    const lookout = watch([lamp(["24"])], trouble);
+    const read = said(lookout, 0.5, 0.55);
+    expect(read?.decoded.codes).toEqual(["24"]);
+    expect(read!.decoded.confidence).toBeGreaterThan(0.9);
+  });
+
+  it("tells each flash once, at the time when it began", () => {
+    const lookout = watch([lamp(["31"])], { noise: 4, shake: 1.5 }, 3);
+    const truth = lamp(["31"])
+      .edges.filter(([t, lit]) => lit && t > 300 && t < SECONDS * 1000 - 500)
+      .map(([t]) => t);
+    const marks = said(lookout, 0.5, 0.55)!.marks.filter((m) => m.p > 0.5);
+    expect(truth.filter((t) => !marks.some((m) => Math.abs(m.t - t) < 150))).toEqual([]);
+    expect(
+      marks.filter((m) => m.t > 300 && m.t < SECONDS * 1000 - 500 && !truth.some((t) => Math.abs(m.t - t) < 150)),
+    ).toEqual([]);
+  });
+
+  it("watches two lamps that answer together, each with its own list", () => {
+    const lookout = watch([lamp(["12"], 0.5, 0.5), lamp(["43"], 0.5, 0.75)], { noise: 3, shake: 1 }, 5);
+    expect(said(lookout, 0.5, 0.5)?.decoded.codes).toEqual(["12"]);
+    expect(said(lookout, 0.5, 0.75)?.decoded.codes).toEqual(["43"]);
+  });
+
+  it("reads no code where none blinks: not from the needle, nor from hands and steps", () => {
+    for (const trouble of [
+      { shake: 2, noise: 5 },
+      { hands: 0.1, steps: 0.1, noise: 4 },
+    ]) {
+      const { eye } = watch([], trouble, 7);
+      for (const own of eye.lamps) {
+        const { decoded } = readFilm(even, { mode: "levels", levels: levelsOf(own)!, until: eye.last });
+        expect(decoded.codes.filter((c) => decoded.codeConfidence[c] >= 0.9)).toEqual([]);
+      }
+    }
+  });
+
+  it("reads the patch that a person drew, and nothing else", () => {
+    const lookout = new Lookout(320, 180, [patchOf({ x: 0.47, y: 0.5, w: 0.06, h: 0.1 }, rasterOf(320, 180))]);
+    for (const picture of drawFilm([lamp(["24"]), lamp(["43"], 0.5, 0.8)], SECONDS, 2, { noise: 3 }))
+      lookout.see(picture);
+    lookout.end();
+    expect(lookout.eye.lamps).toHaveLength(1);
+    expect(said(lookout, 0.5, 0.55)?.decoded.codes).toEqual(["24"]);
+  });
+
+  it("holds no more pictures for a longer film", () => {
+    const lookout = new Lookout(320, 180);
+    const [picture] = drawFilm([], 0.04, 1);
+    for (let k = 0; k < 2500; k++) lookout.eye.see({ ...picture, t: k * 33 });
+    expect(lookout.eye.held).toBeLessThanOrEqual(1800);
+  });
+
+  it("says what keeps the lamp from being seen", () => {
+    const given = new Lookout(320, 180, [patchOf({ x: 0.47, y: 0.5, w: 0.06, h: 0.1 }, rasterOf(320, 180))]);
+    for (const picture of drawFilm([lamp(["24"])], 15, 4, { noise: 14, strength: 0.02, sun: 170 })) given.see(picture);
+    expect(adviceOf(given.eye.lamps[0], { lost: false, trembling: 0 })).toBe("shade");
+    expect(adviceOf(given.eye.lamps[0], { lost: true, trembling: 0 })).toBe("elsewhere");
+    expect(adviceOf(null, { lost: false, trembling: 9 })).toBe("hold-still");
+    expect(adviceOf(watch([lamp(["24"])], {}, 1, 15).eye.lamps[0], { lost: false, trembling: 0 })).toBeNull();
+  });
+});

@@ -1,0 +1,112 @@
+import { expect, expectAccessible, openGarage, sentence, test } from "./fixtures";
+import { cameraFilm, dialectOf } from "./films";
+import type { Page } from "@playwright/test";
+
+const even = dialectOf("pellworth", "even-when-clear");
+const film = cameraFilm("even", even, ["11"], 60);
+
+test.use({
+  permissions: ["camera"],
+  launchOptions: {
+    executablePath: process.env.CHROME_PATH ?? "/usr/bin/chromium",
+    args: [
+      "--no-sandbox",
+      "--disable-gpu",
+      "--disable-background-networking",
+      "--no-first-run",
+      "--use-fake-device-for-media-stream",
+      "--use-fake-ui-for-media-stream",
+      `--use-file-for-fake-video-capture=${film}`,
+    ],
+  },
+});
+
+const marks = (page: Page) => page.getByRole("listbox").getByRole("option");
+
+async function cameraTab(page: Page): Promise<void> {
+  const tab = page.getByRole("tab", { name: "Camera" });
+  await expect(async () => {
+    await tab.click();
+    await expect(tab).toHaveAttribute("aria-selected", "true", { timeout: 500 });
+  }).toPass();
+}
+
+test("the camera watches the lamp: marks come as it blinks, it stops by itself, and the page is never held up", async ({
+  page,
+}) => {
+  test.setTimeout(150_000);
+  await page.addInitScript(() => {
+    const own = window as unknown as { held: number[] };
+    own.held = [];
+    new PerformanceObserver((list) => own.held.push(...list.getEntries().map((e) => e.duration))).observe({
+      type: "longtask",
+    });
+  });
+  await page.goto("/watch");
+  await cameraTab(page);
+  await page.getByText("Keep the film, to save it").click();
+  await page.evaluate(() => ((window as unknown as { held: number[] }).held.length = 0));
+  await page.getByRole("button", { name: "Start the camera" }).click();
+  await expect(page.getByText("The lamp is in sight.")).toBeVisible({ timeout: 30_000 });
+  await expectAccessible(page, "camera");
+  await expect(page.getByText(/It blinks like .*Pellworth/)).toBeVisible({ timeout: 60_000 });
+  await expect(sentence(page)).toHaveText("11, seen twice: done.", { timeout: 90_000 });
+  // Nothing more can be learned: the camera is off.
+  await expect(page.getByRole("button", { name: "Stop the camera" })).toBeHidden();
+  expect(
+    await page.locator("video").evaluate((v: HTMLVideoElement) => (v.srcObject as MediaStream | null)?.active ?? false),
+  ).toBe(false);
+  const [saved] = await Promise.all([
+    page.waitForEvent("download"),
+    page.getByRole("button", { name: /Save the film \(/ }).click(),
+  ]);
+  expect(saved.suggestedFilename()).toMatch(/^lamp\.(webm|mp4)$/);
+});
+
+test("an unplugged camera keeps what was read, and it can be gone on with", async ({ page }) => {
+  test.setTimeout(120_000);
+  await page.addInitScript(() => {
+    const { mediaDevices } = navigator;
+    const real = mediaDevices.getUserMedia.bind(mediaDevices);
+    mediaDevices.getUserMedia = async (c) => {
+      const stream = await real(c);
+      (window as unknown as { unplug: () => void }).unplug = () =>
+        stream.getVideoTracks()[0].dispatchEvent(new Event("ended"));
+      return stream;
+    };
+  });
+  await openGarage(page);
+  await page.getByRole("link", { name: "Go on with SM 418 T" }).click();
+  await page.getByRole("button", { name: /Stays lit/ }).click();
+  await page.getByRole("link", { name: "Read", exact: true }).click();
+  await cameraTab(page);
+  await page.getByRole("button", { name: "Start the camera" }).click();
+  await expect.poll(() => marks(page).count(), { timeout: 45_000 }).toBeGreaterThan(7);
+  await page.evaluate(() => (window as unknown as { unplug: () => void }).unplug());
+  await expect(page.getByRole("alert")).toContainText("The camera is gone. What was read so far is kept");
+  const kept = await marks(page).count();
+  expect(kept).toBeGreaterThan(7);
+  await page.reload();
+  await expect(marks(page)).toHaveCount(kept);
+  await page.getByRole("button", { name: "Go on watching" }).click();
+  await expect.poll(() => marks(page).count(), { timeout: 45_000 }).toBeGreaterThan(kept + 2);
+  await page.getByRole("button", { name: "Stop the camera" }).click();
+  await expect(page.getByRole("button", { name: "Record this reading" })).toBeEnabled();
+});
+
+test("a camera that is refused or missing says how to mend that", async ({ page }) => {
+  for (const [name, says] of [
+    ["NotAllowedError", /camera is not allowed. Allow it for this page/],
+    ["NotFoundError", /no camera here. Bring a film/],
+    ["NotReadableError", /in use by another program/],
+  ] as const) {
+    await page.goto("/watch");
+    await page.evaluate((error) => {
+      navigator.mediaDevices.getUserMedia = () => Promise.reject(new DOMException("no", error));
+    }, name);
+    await cameraTab(page);
+    await page.getByRole("button", { name: "Start the camera" }).click();
+    await expect(page.getByRole("alert")).toContainText(says);
+    await expect(page.getByRole("tab", { name: "Film" })).toBeEnabled();
+  }
+});
