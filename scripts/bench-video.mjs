@@ -126,7 +126,8 @@ async function readInPage(browser, base, film) {
   await state.waitFor({ timeout: 300_000 });
   const took = Number(await state.getAttribute("data-took"));
   const result = { said: [], right: true, sure: true, missed: 0, invented: 0, marks: 0, took, length: Number(await state.getAttribute("data-length")) }; // prettier-ignore
-  for (const [i, { codes, lit }] of film.lists.entries()) {
+  const left = [...film.lists];
+  for (let i = 0; i < film.lists.length; i++) {
     if (i)
       await page
         .getByRole("button", { name: /^It is patch/ })
@@ -141,7 +142,10 @@ async function readInPage(browser, base, film) {
     const read = cards.map((c) => /^\d+/.exec(c)?.[0]);
     const sure = cards.length > 0 && cards.every((c) => c.includes("certain"));
     result.said.push(`${read.join(",") || "nothing"}${sure ? "" : "?"}`);
-    result.right &&= sure && JSON.stringify([...read].sort()) === JSON.stringify([...codes].sort());
+    // Either of two lamps may be watched first.
+    const same = left.findIndex((l) => JSON.stringify([...read].sort()) === JSON.stringify([...l.codes].sort()));
+    const [{ lit }] = left.splice(Math.max(0, same), 1);
+    result.right &&= sure && same >= 0;
     result.sure &&= sure;
     const seen = await marksOf(page);
     const length = result.length / 1000;
@@ -178,7 +182,7 @@ async function filmTab(page) {
 /** Waits until the sentence has not changed for a while. */
 async function settled(page) {
   let last = "";
-  for (let same = 0; same < 6;) {
+  for (let same = 0; same < 12;) {
     await page.waitForTimeout(500);
     const now = (await page.locator("main").textContent()) ?? "";
     same = now === last ? same + 1 : 0;

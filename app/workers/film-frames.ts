@@ -15,6 +15,9 @@ export type FilmProblem = "not-a-film" | "no-picture" | "cannot-decode" | "broke
 /** Nobody films a lamp for longer; what comes after is left out. */
 const LONGEST_MS = 45 * 60_000;
 
+/** A film that ends so much before its index says was cut off, s. */
+const MISSING_S = 1.5;
+
 /**
  * Goes through the frames of a film, decoded one after the other, each closed before the next.
  * @param each tells whether to go on
@@ -33,18 +36,23 @@ export async function readFrames(
     if (!track) return "no-picture";
     if (!(await track.canDecode())) return "cannot-decode";
     const { codedWidth: width, codedHeight: height, rotation } = track;
-    opened({ width, height, rotation, duration: (await track.computeDuration()) * 1000 });
+    const duration = await track.computeDuration();
+    opened({ width, height, rotation, duration: duration * 1000 });
     let first: number | null = null;
+    let last = 0;
     for await (const sample of new VideoSampleSink(track).samples()) {
       frames++;
       first ??= sample.timestamp;
+      last = sample.timestamp + sample.duration;
       const long = (sample.timestamp - first) * 1000 > LONGEST_MS;
       const on = !long && (await each(sample));
       sample.close();
       if (long) return "too-long";
       if (!on) return null;
     }
-    return frames ? null : "broken";
+    if (!frames) return "broken";
+    // Its index tells of more than there is.
+    return duration - last > MISSING_S ? "cut-off" : null;
   } catch (error) {
     if (error instanceof UnsupportedInputFormatError) return "not-a-film";
     return frames ? "cut-off" : "broken";

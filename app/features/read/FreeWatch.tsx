@@ -8,7 +8,7 @@ import { Button, LinkButton } from "~/ui/Button";
 import { Caution, Row, Sheet, Soft } from "~/ui/bits";
 import { looseHome } from "./home";
 import { ANY_INPUTS, Inputs } from "./Inputs";
-import { orderByFit, PictureWatch } from "./picture/picture-watch";
+import { fitOf, orderByFit, PictureWatch, type Ranking } from "./picture/picture-watch";
 import { PictureStage } from "./picture/Stage";
 import { usePicture } from "./picture/use-picture";
 import { Codes, Said } from "./Said";
@@ -141,7 +141,7 @@ function Speaks({ ranked, said, setSaid, known }: ReturnType<typeof useBelieved>
 const lower = (text: string): string => text.charAt(0).toLowerCase() + text.slice(1);
 
 /** Of several patches that blink the one that speaks any dialect best. */
-async function speaking(known: readonly Believed[], lamps: readonly LampSeen[], until: number): Promise<number[]> {
+async function speaking(known: readonly Believed[], lamps: readonly LampSeen[], until: number): Promise<Ranking> {
   const fits = await Promise.all(
     lamps.map(async ({ t, y }) => {
       // The first minute and a half tells lamps from what merely blinks.
@@ -150,7 +150,7 @@ async function speaking(known: readonly Believed[], lamps: readonly LampSeen[], 
       const [best] = await flashWorker("judge").identify(known.map((k) => k.dialect), filmed); // prettier-ignore
       const { dialect } = known.find((k) => k.dialect.id === best?.dialect) ?? known[0];
       const { decoded } = await flashWorker("judge").readFilm(dialect, filmed, []);
-      return decoded.misfit || !(decoded.codes.length || decoded.state === "none") ? 0 : decoded.confidence;
+      return fitOf(decoded);
     }),
   );
   return orderByFit(lamps, fits);

@@ -1,4 +1,5 @@
 import { proxy, transfer } from "comlink";
+import type { Decoded } from "@core/flash/decode";
 import type { Box } from "@core/lamp/patch";
 import { turned } from "@core/lamp/patch";
 import type { FilmInfo } from "~/workers/film-frames";
@@ -71,7 +72,7 @@ export class PictureWatch {
   /** @param sessions one for each lamp that is asked for, the first one always read */
   constructor(
     private sessions: () => readonly ReadingSession[],
-    private rank: (lamps: readonly LampSeen[], until: number) => Promise<number[]> = (lamps, until) =>
+    private rank: (lamps: readonly LampSeen[], until: number) => Promise<Ranking> = (lamps, until) =>
       bySpeech(lamps, until, this.sessions()[0].home),
   ) {}
 
@@ -85,7 +86,7 @@ export class PictureWatch {
     this.close();
     const run = this.run;
     this.file = file;
-    this.set({ ...IDLE, phase: "opening", source: "film", name: file.name, url: URL.createObjectURL(file), drawn: box !== null }); // prettier-ignore
+    this.set({ ...IDLE, phase: "opening", source: "film", name: file.name, url: file.size ? URL.createObjectURL(file) : null, drawn: box !== null }); // prettier-ignore
     this.worker = lampWorker();
     const started = performance.now();
     const tell = (event: LampEvent) => run === this.run && this.take(event);
@@ -248,12 +249,13 @@ export class PictureWatch {
     const wanted = Math.min(this.sessions().length, seen.lamps.length);
     // A film is read faster than its lamps could be judged: that is done at its end.
     const due = last || (this.state.source === "camera" && seen.at - this.rankedAt > RANK_MS);
-    const ask = !this.state.confirmed && seen.lamps.length > 1 && due;
+    const ask = !this.state.confirmed && due && (seen.lamps.length > 1 || (last && seen.lamps.length > 0));
     if (ask) {
       this.rankedAt = seen.at;
-      const order = await this.rank(seen.lamps, seen.at);
+      const { order, speaks } = await this.rank(seen.lamps, seen.at);
       if (run !== this.run || this.state.confirmed) return;
       this.set({ chosen: this.sessions().map((_, i) => order[i] ?? null) });
+      if (last && !speaks && !this.state.problem) this.set({ problem: "no-speech" });
     } else if (!this.state.confirmed && known.length < wanted)
       this.set({ chosen: this.sessions().map((_, i) => seen.lamps[i]?.id ?? null) });
     this.feed(seen);
@@ -319,24 +321,40 @@ export class PictureWatch {
 }
 
 /** Lamps in the order in which they speak the dialect that is asked for, the upper one first where two do. */
-async function bySpeech(lamps: readonly LampSeen[], until: number, { dialect, table }: Home): Promise<number[]> {
+async function bySpeech(lamps: readonly LampSeen[], until: number, { dialect, table }: Home): Promise<Ranking> {
   const fits = await Promise.all(
     lamps.map(async ({ t, y }) => {
       const levels = { t: [...t], y: [...y] };
       const { decoded } = await flashWorker("judge").readFilm(dialect, { mode: "levels", levels, until }, table);
-      const says = decoded.state === "none" || decoded.codes.length > 0;
-      return decoded.misfit || !says ? 0 : decoded.confidence;
+      return fitOf(decoded);
     }),
   );
   return orderByFit(lamps, fits);
 }
 
+/** Lamps in the order in which they are taken for what is asked for, and whether any of them speaks at all. */
+export interface Ranking {
+  order: number[];
+  speaks: boolean;
+}
+
+/** Fewer flashes than this follow any rhythm. */
+const FEWEST = 4;
+
+/** How surely a lamp speaks a dialect: a little where it follows the rhythm and has not said a whole code, 0 where it does not. */
+export function fitOf(decoded: Decoded): number {
+  if (decoded.misfit) return 0;
+  if (decoded.assignment.filter(Boolean).length < FEWEST) return 0;
+  return decoded.state === "none" || decoded.codes.length ? decoded.confidence : 0.1;
+}
+
 /** A lamp that does not speak is only taken where none does. */
-export function orderByFit(lamps: readonly LampSeen[], fits: readonly number[]): number[] {
+export function orderByFit(lamps: readonly LampSeen[], fits: readonly number[]): Ranking {
   const all = lamps.map((lamp, i) => ({ lamp, fit: fits[i] }));
   const good = all.filter((x) => x.fit > 0.5).sort((a, b) => a.lamp.box.y - b.lamp.box.y);
   const rest = all.filter((x) => x.fit <= 0.5).sort((a, b) => b.fit - a.fit);
-  return (good.length ? good : rest.slice(0, 1)).map((x) => x.lamp.id);
+  const order = (good.length ? good : rest.slice(0, 1)).map((x) => x.lamp.id);
+  return { order, speaks: fits.some((f) => f > 0) };
 }
 
 function sizeOf(track: MediaStreamTrack): FilmInfo {

@@ -2,7 +2,7 @@ import type { Advice } from "@core/lamp/advice";
 import type { FilmProblem } from "~/workers/film-frames";
 
 /** What is wrong, and how to mend it. */
-export type Problem = FilmProblem | CameraProblem | "no-lamp" | "worker";
+export type Problem = FilmProblem | CameraProblem | "no-lamp" | "no-speech" | "worker";
 export type CameraProblem = "refused" | "no-camera" | "busy" | "unplugged" | "no-api";
 
 export const PROBLEMS: Record<Problem, string> = {
@@ -17,6 +17,8 @@ export const PROBLEMS: Record<Problem, string> = {
     "The film is longer than 45 minutes; the rest was not read. Cut it to the minutes in which the lamp blinks.",
   "no-lamp":
     "No lamp that blinks was found in this film. Draw a box around the lamp, or film again: closer, still, shaded from the sun.",
+  "no-speech":
+    "What blinks in this film does not talk like a trouble lamp. Draw a box around the right one, or film it closer, still, shaded from the sun.",
   refused:
     "The camera is not allowed. Allow it for this page in the browser's address bar, then start again; a film or taps work without it.",
   "no-camera": "There is no camera here. Bring a film that a phone has taken, or tap.",

@@ -72,6 +72,8 @@ export const BandLine = memo(function BandLine({
   onDrag,
 }: BandProps) {
   const x = (t: number) => PAD + (t - line.from) * pxPerMs;
+  // Before the first mark there is no room: the film then stands at the line's beginning.
+  const head = playhead === null ? null : Math.max(8, x(playhead));
   const drag = useRef<{ id: number; from: number } | null>(null);
   const at = (e: React.PointerEvent<SVGSVGElement>) => e.clientX - e.currentTarget.getBoundingClientRect().left;
   const near = (px: number) => {
@@ -169,10 +171,10 @@ export const BandLine = memo(function BandLine({
       {spot !== null && (
         <path d={`M ${x(spot)} 2 v ${BAND - 4}`} stroke="#fff" strokeWidth="2" strokeDasharray="2 3" aria-hidden />
       )}
-      {playhead !== null && (
+      {head !== null && (
         <path
           className="playhead"
-          d={`M ${x(playhead) - 6} 0 h 12 l -6 8 z M ${x(playhead)} 4 v ${BAND - 4}`}
+          d={`M ${head - 6} 0 h 12 l -6 8 z M ${head} 4 v ${BAND - 4}`}
           fill="#fff"
           stroke="#fff"
           strokeWidth="2"

@@ -89,7 +89,11 @@ export function Strip({ marks, decoded, period, follow, onEdit, playhead = null,
   const current = order.find((m) => m.id === picked) ?? null;
   const original = marks.find((m) => m.id === picked);
   /** The line into which a time falls. */
-  const lineAt = (t: number) => lines.findLastIndex((l) => l.from <= t + 400);
+  const lineAt = (t: number) =>
+    Math.max(
+      0,
+      lines.findLastIndex((l) => l.from <= t + 400),
+    );
   const playLine = playhead === null ? -1 : lineAt(playhead);
   useEffect(() => {
     if (playLine < 0) return;
