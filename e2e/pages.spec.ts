@@ -5,6 +5,7 @@ const PAGES = [
   "/settings",
   "/vehicles/new",
   "/find",
+  "/watch",
   "/find?shape=trapezoid&place=engine-bay",
   "/find?make=osaril&model=coupe&year=1995&engine=2.5%20six",
   "/jobs/demo-job-six/way-in",

@@ -1,6 +1,7 @@
 import { existsSync, mkdirSync, readdirSync, readFileSync, statSync, writeFileSync } from "node:fs";
 import { parseArgs } from "node:util";
 import { ensureFilmMaker, root, withDemo } from "./ensure.mjs";
+import { drawn, openMaker } from "./film-maker.mjs";
 
 // Films of a lamp through the real page: codes right, marks missed and invented, speed against bare decoding, memory.
 const { values: given } = parseArgs({
@@ -30,20 +31,7 @@ const PLANS = [
 ];
 
 await withDemo(4182, async (browser, base) => {
-  const maker = await (await browser.newContext()).newPage();
-  await maker.goto(`${base}/settings`);
-  // The page's own rules forbid foreign scripts; the maker runs on an empty page of the same browser.
-  await maker.goto("about:blank");
-  await maker.route("https://maker.test/**", (route) =>
-    route.request().url().endsWith(".js")
-      ? route.fulfill({
-          contentType: "text/javascript",
-          body: readFileSync(`${root}/test-results/bench/film-maker.js`),
-        })
-      : route.fulfill({ contentType: "text/html", body: '<script type="module" src="/film-maker.js"></script>' }),
-  );
-  await maker.goto("https://maker.test/");
-  await maker.waitForFunction(() => globalThis.filmMaker);
+  const maker = await openMaker(browser);
   const list = [];
   if (existsSync(given.dir))
     for (const name of readdirSync(given.dir).filter((f) => /\.(mp4|webm)$/.test(f))) {
@@ -99,17 +87,6 @@ await withDemo(4182, async (browser, base) => {
 function shifted(truth, k) {
   const begins = /film-7/.test(truth.file) ? 3 : 0;
   return truth.edges[k].map(([a, b]) => [a - begins, b - begins]).filter(([, b]) => b > 0);
-}
-
-async function drawn(maker, plan, path) {
-  const truth = `${path}.truth.json`;
-  if (!existsSync(path) || !existsSync(truth)) {
-    const made = await maker.evaluate((p) => globalThis.filmMaker.make(p), plan);
-    writeFileSync(path, Buffer.from(made.bytes, "base64"));
-    writeFileSync(truth, JSON.stringify({ codes: plan.codes, lit: made.lit, codec: made.codec }));
-  }
-  const { codes, lit } = JSON.parse(readFileSync(truth, "utf8"));
-  return { lists: [{ codes, lit }] };
 }
 
 /** Reads a film in the page as a person would: brings it, waits, looks at codes and marks; then at the second lamp. */

@@ -1,6 +1,7 @@
 import { execFileSync } from "node:child_process";
-import { mkdirSync } from "node:fs";
-import { ensureCli, ensurePackages, root, withDemo } from "./ensure.mjs";
+import { mkdirSync, readFileSync } from "node:fs";
+import { ensureCli, ensureFilmMaker, ensurePackages, root, withDemo } from "./ensure.mjs";
+import { drawn, openMaker } from "./film-maker.mjs";
 
 // The pictures in docs/screenshots, from the demo data: a reading is brought in as a trace of the simulated lamp.
 ensurePackages();
@@ -89,6 +90,59 @@ await withDemo(4181, async (browser, base) => {
   await page.goto(`${base}/jobs/demo-job-old/prove`);
   await page.getByRole("table").waitFor();
   await shot("prove");
+  // The reader: a film with the strip in step, a correction, the camera.
+  ensureFilmMaker();
+  const norrvik = JSON.parse(readFileSync(`${root}/packs/norrvik.json`, "utf8"));
+  const film = `${root}/test-results/films/picture.mp4`;
+  const plan = { dialect: norrvik.dialects[0], codes: ["26", "43"], profile: "normal", seed: 12, seconds: 90, fps: 30, width: 640, height: 360, container: "mp4", rotation: 0 }; // prettier-ignore
+  await drawn(await openMaker(browser), plan, film);
+  await page.goto(`${base}/watch`);
+  const tab = async (name) => {
+    const wanted = page.getByRole("tab", { name });
+    while ((await wanted.getAttribute("aria-selected")) !== "true") {
+      await wanted.click();
+      await page.waitForTimeout(200);
+    }
+  };
+  await tab("Film");
+  const [chooser] = await Promise.all([
+    page.waitForEvent("filechooser"),
+    page.getByRole("button", { name: "Pick a film" }).click(),
+  ]);
+  await chooser.setFiles(film);
+  await page.getByText(/times true time/).waitFor({ timeout: 60_000 });
+  await page.getByText(/It blinks like/).waitFor({ timeout: 60_000 });
+  await page.getByRole("list", { name: "Codes read" }).waitFor({ timeout: 60_000 });
+  await page.waitForTimeout(4000);
+  await page.setViewportSize({ width: 1280, height: 1000 });
+  await page.getByRole("slider", { name: "Go through the film" }).focus();
+  await page.keyboard.press("Home");
+  for (let i = 0; i < 52; i++) await page.keyboard.press("ArrowRight");
+  await page.waitForTimeout(800);
+  await shot("read-film");
+  await page.getByRole("listbox").focus();
+  for (const key of ["Home", ...Array(7).fill("ArrowRight")]) await page.keyboard.press(key);
+  await page.waitForTimeout(400);
+  await page.getByRole("toolbar", { name: "Correct this mark" }).evaluate((e) => e.scrollIntoView({ block: "end" }));
+  await shot("read-correct");
+  const bytes = readFileSync(film).toString("base64");
+  await page.addInitScript((b) => {
+    navigator.mediaDevices.getUserMedia = async () => {
+      const video = document.createElement("video");
+      video.src = URL.createObjectURL(new Blob([Uint8Array.from(atob(b), (c) => c.charCodeAt(0))]));
+      video.muted = true;
+      await video.play();
+      return video.captureStream();
+    };
+  }, bytes);
+  await page.goto(`${base}/watch`);
+  await tab("Camera");
+  await page.getByRole("button", { name: "Start the camera" }).click();
+  await page.getByText("The lamp is in sight.").waitFor({ timeout: 30_000 });
+  await page.getByText(/It blinks like/).waitFor({ timeout: 60_000 });
+  await page.waitForTimeout(25_000);
+  await shot("read-camera");
+  await page.getByRole("button", { name: "Stop the camera" }).click();
   await page.setViewportSize({ width: 1100, height: 800 });
   await page.goto(`${base}/simulated/demo-sm418t`);
   await page.getByRole("button", { name: "C", exact: true }).click();

@@ -76,6 +76,8 @@ const BEHIND = 25;
 const BLIND = Math.log(0.01);
 const MOST_BLIND = 2;
 const REACH = 4.5;
+/** A flash that should begin so soon after the watch may have been on already, ms. */
+const EARLY_MS = 150;
 /** The watch is come upon within so many beginnings. */
 const FIRST_ONSETS = 14;
 /** Density of the first onset, log per ms, as for marks. */
@@ -121,8 +123,9 @@ export function playFilm(
       const end = Math.min(until, at + lengths[b]);
       if (end <= 0 && at < -20_000) break;
       const seen = end > 0 ? upTo(end) - upTo(Math.max(0, at)) : 0;
-      // One that was on when the watch began shows no beginning, but shows.
-      log += at > 0 ? BLIND + Math.min(0, seen) : seen;
+      // One that was on when the watch began, or by the tempo's error just after, shows no beginning. It may show, or be taken
+      // for daylight, since nothing was dark before it.
+      log += at > EARLY_MS ? BLIND + Math.min(0, seen) : Math.max(seen, BLIND);
       if (at < 0 && end <= 0) break;
       i = b;
     }

@@ -10,7 +10,7 @@ import { boxOf, patchOf } from "./patch";
 import { rasterOf } from "./picture";
 
 const even = dialect("even-when-clear");
-const SECONDS = 32;
+const SECONDS = 27;
 
 const lamp = (codes: string[], x = 0.5, y = 0.55): DrawnLamp => ({
   x,

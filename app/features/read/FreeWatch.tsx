@@ -47,7 +47,11 @@ export function FreeWatch() {
   const title = "A lamp";
   return (
     <>
-      {some ? <Said session={session} /> : <h1>Watch a lamp</h1>}
+      {some && (believed.ranked.length > 0 || phase === "stopped") ? (
+        <Said session={session} />
+      ) : (
+        <h1>{some ? "Watching …" : "Watch a lamp"}</h1>
+      )}
       {!some && (
         <Soft>
           Of any vehicle: Klinko finds out how it talks. To look codes up and keep them, open a job of the vehicle.

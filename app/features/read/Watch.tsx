@@ -34,7 +34,9 @@ import { useSession } from "./use-session";
 export const Dock = styled.div`
   position: sticky;
   bottom: 0;
+  z-index: 1;
   display: grid;
+  grid-template-columns: minmax(0, 1fr);
   gap: 8px;
   padding: 14px 0 8px;
   background: linear-gradient(transparent, var(--paper) 14px);

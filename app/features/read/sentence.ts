@@ -62,8 +62,7 @@ export function saySoFar(
       headline: `${intro}No code yet.`,
       next: "A code counts when it was seen from its first flash to its last.",
     };
-  if (seenTwice(d))
-    return { headline: `${listOf(d.codes)}, seen twice: done.`, next: "Nothing more can be learned. Record it." };
+  if (seenTwice(d)) return { headline: `${listOf(d.codes)}, seen twice: done.`, next: "Nothing more can be learned." };
   const n = d.codes.length;
   const headline = d.complete
     ? `${intro}The list came round: ${listOf(d.codes)}.`

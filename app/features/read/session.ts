@@ -12,7 +12,7 @@ const LEAD_MS = 600;
 const TAIL_MS = 1500;
 const UNDO_STEPS = 100;
 /** While a film is gone through, or a camera watched, what it says is read so often, ms. */
-const FILM_READ_MS = 3000;
+const FILM_READ_MS = 6000;
 const CAMERA_READ_MS = 1200;
 
 export type Phase = "ready" | "watching" | "stopped" | "interrupted";

@@ -49,6 +49,8 @@ export function useBelieved(session: ReadingSession, known: readonly Believed[])
     const ask = async () => {
       const { reading, phase } = session.state;
       const stamp = `${phase} ${reading.marks.length} ${reading.startedAt}`;
+      // A film is through before it could be asked twice.
+      if (reading.input === "film" && phase === "watching") return;
       if (busy || stamp === asked || reading.marks.length < FEWEST) return;
       busy = true;
       asked = stamp;
