@@ -71,7 +71,7 @@ export interface Played extends Score {
 
 /** Positions followed at each beginning. */
 const WIDEST = 6;
-const BEHIND = 25;
+const BEHIND = 100;
 /** Chance that a flash cannot be seen at all (a hand, a glare), and how many in a row are allowed. */
 const BLIND = Math.log(0.01);
 const MOST_BLIND = 2;
