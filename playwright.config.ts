@@ -15,6 +15,11 @@ export default defineConfig({
   timeout: 60_000,
   workers: 2,
   fullyParallel: true,
+  // Films take both processors: they wait, so that made-up hands of other tests are not late because of them.
+  projects: [
+    { name: "hands", testIgnore: /reader-/ },
+    { name: "pictures", testMatch: /reader-/, dependencies: ["hands"] },
+  ],
   retries: 0,
   use: {
     baseURL: `http://127.0.0.1:${demo}`,

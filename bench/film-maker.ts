@@ -240,4 +240,7 @@ function base64(from: Blob): Promise<string> {
   });
 }
 
-Object.assign(globalThis, { filmMaker: { make, repeat, raw } });
+/** When the lamp changes, for a camera that is made of plain pictures. */
+const edges = (dialect: Dialect, codes: string[], ms: number) => encode(dialect, { stored: codes }, ms);
+
+Object.assign(globalThis, { filmMaker: { make, repeat, raw, edges } });

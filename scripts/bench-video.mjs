@@ -1,6 +1,6 @@
-import { existsSync, mkdirSync, readdirSync, readFileSync, statSync, writeFileSync } from "node:fs";
+import { closeSync, existsSync, mkdirSync, openSync, readdirSync, readFileSync, statSync, writeFileSync, writeSync } from "node:fs"; // prettier-ignore
 import { parseArgs } from "node:util";
-import { ensureFilmMaker, root, withDemo } from "./ensure.mjs";
+import { ensureChromium, ensureFilmMaker, root, withDemo } from "./ensure.mjs";
 import { drawn, openMaker } from "./film-maker.mjs";
 
 // Films of a lamp through the real page: codes right, marks missed and invented, speed against bare decoding, memory.
@@ -11,6 +11,7 @@ const { values: given } = parseArgs({
     per: { type: "string", default: "1" },
     only: { type: "string" },
     long: { type: "boolean", default: false },
+    camera: { type: "boolean", default: false },
   },
 });
 const films = `${root}/test-results/films`;
@@ -81,6 +82,7 @@ await withDemo(4182, async (browser, base) => {
       console.log(`${profile.padEnd(8)} ${String(of.length).padStart(6)} ${((100 * of.filter((r) => r.right).length) / of.length).toFixed(0).padStart(5)}% ${String(of.filter((r) => r.sure && !r.right).length).padStart(13)} ${((100 * sum("missed")) / sum("marks")).toFixed(1).padStart(12)}% ${((100 * sum("invented")) / sum("marks")).toFixed(1).padStart(8)}%`); // prettier-ignore
   }
   if (given.long) await long(browser, base, maker);
+  if (given.camera) await camera(base, maker);
 });
 
 /** Lit stretches of a given film on its own time axis. */
@@ -214,4 +216,84 @@ async function long(browser, base, maker) {
   const tenth = (k) => Math.round(at[Math.min(at.length - 1, Math.floor((k * at.length) / 10))]);
   console.log(`\nten minutes of 1280x720 (${(statSync(path).size / 1e6).toFixed(0)} MB): ${(600_000 / took).toFixed(1)} x true time, bare decoding ${(600_000 / raw.ms).toFixed(1)} x (+${((100 * (took - raw.ms)) / raw.ms).toFixed(0)} %); largest page process ${Math.round(Math.max(...at))} MB; at a tenth, half, end: ${tenth(1)}, ${tenth(5)}, ${tenth(9.9)} MB`); // prettier-ignore
   await page.context().close();
+}
+
+/** A camera of 1280x720 at 30 a second: pictures skipped, what held the page up, and how soon a flash shows on the strip. */
+async function camera(base, maker) {
+  const path = `${films}/camera.y4m`;
+  const [w, h, seconds] = [1280, 720, 24];
+  if (!existsSync(path)) {
+    const edges = await maker.evaluate(([d, ms]) => globalThis.filmMaker.edges(d, ["11"], ms), [dialect("even-when-clear"), seconds * 1000]); // prettier-ignore
+    const wall = Buffer.alloc(w * h * 1.5, 128);
+    for (let y = 0; y < h; y++) for (let x = 0; x < w; x++) wall[y * w + x] = 50 + (((x >> 5) * 7 + (y >> 5) * 5) % 40);
+    const file = openSync(path, "w");
+    writeSync(file, `YUV4MPEG2 W${w} H${h} F30:1 Ip A1:1 C420jpeg\n`);
+    for (let k = 0; k < seconds * 30; k++) {
+      const picture = Buffer.from(wall);
+      if (edges.findLast(([t]) => t <= (k * 1000) / 30)?.[1])
+        for (let y = 340; y < 380; y++)
+          for (let x = 610; x < 670; x++) {
+            picture[y * w + x] = 190;
+            picture[w * h + (y >> 1) * (w / 2) + (x >> 1)] = 80;
+            picture[(w * h * 5) / 4 + (y >> 1) * (w / 2) + (x >> 1)] = 165;
+          }
+      writeSync(file, "FRAME\n");
+      writeSync(file, picture);
+    }
+    closeSync(file);
+  }
+  const { chromium } = await import("@playwright/test");
+  const args = ["--no-sandbox", "--disable-gpu", "--no-first-run", "--use-fake-device-for-media-stream", "--use-fake-ui-for-media-stream", `--use-file-for-fake-video-capture=${path}`]; // prettier-ignore
+  const own = await chromium.launch({ executablePath: ensureChromium(), args });
+  const page = await (
+    await own.newContext({ viewport: { width: 1280, height: 800 }, permissions: ["camera"] })
+  ).newPage();
+  await page.addInitScript(() => {
+    Object.assign(window, { held: [], late: [] });
+    new PerformanceObserver((list) =>
+      window.held.push(...list.getEntries().map((e) => Math.round(e.duration))),
+    ).observe({
+      type: "longtask",
+    });
+    let rose = 0;
+    let lit = false;
+    let count = 0;
+    const spot = new OffscreenCanvas(4, 4).getContext("2d", { willReadFrequently: true });
+    const look = (video) => {
+      spot.drawImage(video, video.videoWidth / 2 - 2, video.videoHeight / 2 - 2, 4, 4, 0, 0, 4, 4);
+      const now = spot.getImageData(1, 1, 1, 1).data[0] > 130;
+      if (now && !lit) rose = performance.now();
+      lit = now;
+      video.requestVideoFrameCallback(() => look(video));
+    };
+    let looking = null;
+    new MutationObserver(() => {
+      const video = document.querySelector("video");
+      if (video && video !== looking) {
+        looking = video;
+        video.requestVideoFrameCallback(() => look(video));
+      }
+      const marks = document.querySelectorAll('[role="option"]').length;
+      if (marks === count + 1 && rose) {
+        window.late.push(Math.round(performance.now() - rose));
+        rose = 0;
+      }
+      count = marks;
+    }).observe(document, { childList: true, subtree: true });
+  });
+  await page.goto(`${base}/watch`);
+  const tab = page.getByRole("tab", { name: "Camera" });
+  while ((await tab.getAttribute("aria-selected")) !== "true") {
+    await tab.click();
+    await page.waitForTimeout(200);
+  }
+  await page.evaluate(() => (window.held.length = 0));
+  await page.getByRole("button", { name: "Start the camera" }).click();
+  await page.waitForTimeout(45_000);
+  const told = page.locator("[data-pictures]");
+  const [pictures, skipped] = [await told.getAttribute("data-pictures"), await told.getAttribute("data-skipped")].map(Number); // prettier-ignore
+  const { held, late } = await page.evaluate(() => ({ held: window.held, late: window.late }));
+  late.sort((a, b) => a - b);
+  console.log(`\ncamera 1280x720, 45 s: ${pictures} pictures, ${skipped} skipped (${((100 * skipped) / (pictures + skipped)).toFixed(1)} %); main thread held for over 50 ms: ${held.length ? held.join(", ") : "never"}; from a lit picture on the page to its mark: ${late[late.length >> 1]} ms (median), ${late.at(-1)} ms (longest of ${late.length})`); // prettier-ignore
+  await own.close();
 }

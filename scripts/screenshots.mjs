@@ -142,7 +142,6 @@ await withDemo(4181, async (browser, base) => {
   await page.getByText(/It blinks like/).waitFor({ timeout: 60_000 });
   await page.waitForTimeout(25_000);
   await shot("read-camera");
-  await page.getByRole("button", { name: "Stop the camera" }).click();
   await page.setViewportSize({ width: 1100, height: 800 });
   await page.goto(`${base}/simulated/demo-sm418t`);
   await page.getByRole("button", { name: "C", exact: true }).click();

@@ -200,6 +200,8 @@ function Actions({
   const seconds = useSeconds(phase === "watching" && !some ? startedAt : null);
   const record = async () => {
     setSaving(true);
+    // A camera that still watches ends for all lamps, so that a second one is recorded too.
+    picture.stop();
     const reading = await session.finish();
     await changeJob(job.id, (j) => withReading(j, reading, access.name, reading.recordedAt!));
     for (const other of others) {
