@@ -14,12 +14,10 @@ import { usePicture } from "./picture/use-picture";
 import { Codes, Said } from "./Said";
 import { ReadingSession } from "./session";
 import { SessionStrip } from "./strip/SessionStrip";
-import { dialectsOf, useBelieved, type Believed } from "./use-believed";
+import { dialectsOf, SURE, useBelieved, type Believed } from "./use-believed";
 import { useSession } from "./use-session";
 import { Dock, useSettled } from "./Watch";
 
-/** So sure a dialect is named as such; below, it is one of several. */
-const SURE = 0.9;
 const SHOWN = 3;
 const JUDGED_MS = 90_000;
 
@@ -27,7 +25,7 @@ const JUDGED_MS = 90_000;
 export function FreeWatch() {
   useAwake();
   const known = useMemo(() => dialectsOf(PACKS), []);
-  const [session] = useState(() => new ReadingSession(looseHome(known[0].dialect)));
+  const [session] = useState(() => new ReadingSession(looseHome(known[0].dialect, true)));
   const [picture] = useState(
     () =>
       new PictureWatch(

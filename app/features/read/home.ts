@@ -9,6 +9,8 @@ import type { JobData } from "~/store/job-data";
 /** Where a reading belongs: what it is read by, and where it is kept. */
 export interface Home {
   dialect: Dialect;
+  /** Not known yet whether the lamp speaks it: what it says by it settles nothing. */
+  tentative: boolean;
   /** Codes that exist there. */
   table: string[];
   /** A reading that was begun and not recorded. */
@@ -25,6 +27,7 @@ export function jobHome({ job, vehicle, pack, readings }: JobData, access: Syste
   const save = readingWriter();
   return {
     dialect,
+    tentative: false,
     table: entriesFor(pack, vehicle, access.system).map((e) => e.code),
     // An empty one holds nothing to go on with.
     stored:
@@ -50,9 +53,10 @@ export function jobHome({ job, vehicle, pack, readings }: JobData, access: Syste
 }
 
 /** No vehicle: nothing is kept. */
-export function looseHome(dialect: Dialect): Home {
+export function looseHome(dialect: Dialect, tentative: boolean): Home {
   return {
     dialect,
+    tentative,
     table: [],
     stored: null,
     blank: (input) =>

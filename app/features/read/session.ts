@@ -82,7 +82,7 @@ export class ReadingSession {
 
   /** Reads on by another dialect, where none was known before. */
   become = (home: Home): void => {
-    if (home.dialect === this.home.dialect) return;
+    if (home.dialect === this.home.dialect && home.tentative === this.home.tentative) return;
     this.home = home;
     this.set({ reading: { ...this.state.reading, dialect: home.dialect.id } });
     this.decode();
@@ -333,7 +333,8 @@ export class ReadingSession {
   /** Watching on would tell nothing new: it ends by itself, once. */
   private settle(decoded: Decoded): void {
     const { phase, reading } = this.state;
-    if (phase !== "watching" || this.onward || !seenTwice(decoded) || reading.input === "film") return;
+    if (phase !== "watching" || this.onward || this.home.tentative || !seenTwice(decoded) || reading.input === "film")
+      return;
     this.set({ settled: true });
     if (isPicture(reading.input)) this.endPicture(null);
     else this.stop();

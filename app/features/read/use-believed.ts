@@ -22,6 +22,8 @@ export interface Believed {
 /** Asked again so often while more is seen, ms; and not before so many marks. */
 const ASK_MS = 3000;
 const FEWEST = 6;
+/** So sure a dialect is named as such; below, it is one of several. */
+export const SURE = 0.9;
 
 /** Dialects of lamps that show by themselves, each once, with all makes that speak it. */
 export function dialectsOf(packs: readonly Pack[]): Believed[] {
@@ -73,8 +75,9 @@ export function useBelieved(session: ReadingSession, known: readonly Believed[])
     };
   }, [session, known]);
   const dialect = known.find((k) => k.dialect.id === said)?.dialect ?? ranked[0]?.dialect;
+  const sure = said !== null || (ranked[0]?.probability ?? 0) >= SURE;
   useEffect(() => {
-    if (dialect) session.become(looseHome(dialect));
-  }, [session, dialect]);
+    if (dialect) session.become(looseHome(dialect, !sure));
+  }, [session, dialect, sure]);
   return { ranked, said, setSaid };
 }
