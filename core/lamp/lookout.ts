@@ -23,9 +23,8 @@ const APART = 2;
 
 export interface Sight {
   changes: Change[];
-  /** Lamps that are watched from this picture on, and ids of those that are no more. */
+  /** Lamps that are watched from this picture on. */
   begun: WatchedLamp[];
-  ended: number[];
 }
 
 /**
@@ -50,7 +49,7 @@ export class Lookout {
 
   see(picture: Picture): Sight {
     const { eye } = this;
-    const sight: Sight = { changes: [], begun: [], ended: [] };
+    const sight: Sight = { changes: [], begun: [] };
     if (this.started === null) {
       this.started = picture.t;
       for (const patch of this.given) sight.begun.push(eye.watch(patch));
@@ -72,7 +71,7 @@ export class Lookout {
 
   /** A last search and learning, when a film has ended. */
   end(): Sight {
-    const sight: Sight = { changes: [], begun: [], ended: [] };
+    const sight: Sight = { changes: [], begun: [] };
     if (!this.given.length && this.started !== null) this.search(sight);
     for (const lamp of this.eye.lamps) learn(lamp);
     return sight;
@@ -81,11 +80,11 @@ export class Lookout {
   /** Watches a patch that a person drew, in place of all that was found; nothing else is looked for from then on. */
   draw(patch: Patch): Sight {
     const { eye } = this;
-    const ended = eye.lamps.map((l) => l.id);
+    const before = eye.lamps.map((l) => l.id);
     const begun = [eye.watch(patch)];
-    for (const id of ended) eye.forget(id);
+    for (const id of before) eye.forget(id);
     this.given = [patch];
-    return { changes: [], begun, ended };
+    return { changes: [], begun };
   }
 
   private search(sight: Sight): void {
@@ -95,11 +94,7 @@ export class Lookout {
     if (!this.certain && best && best.score >= LIKELY && best.changes >= CHANGES) {
       // Until one is certain the likeliest is watched, whichever it was before.
       const known = eye.lamps.find((l) => near(l.patch, best));
-      for (const lamp of [...eye.lamps])
-        if (lamp !== known) {
-          eye.forget(lamp.id);
-          sight.ended.push(lamp.id);
-        }
+      for (const lamp of [...eye.lamps]) if (lamp !== known) eye.forget(lamp.id);
       if (!known) sight.begun.push(eye.watch(best, best));
       this.certain = best.changes >= CERTAIN_CHANGES;
     }

@@ -1,4 +1,4 @@
-import { useEffect, useMemo, useState } from "react";
+import { useMemo, useState } from "react";
 import { PACKS } from "@packs/index";
 import { isPicture } from "@core/record/types";
 import { flashWorker } from "~/workers/flash";
@@ -10,13 +10,12 @@ import { looseHome } from "./home";
 import { ANY_INPUTS, Inputs } from "./Inputs";
 import { fitOf, orderByFit, PictureWatch, type Ranking } from "./picture/picture-watch";
 import { PictureStage } from "./picture/Stage";
-import { usePicture } from "./picture/use-picture";
 import { Codes, Said } from "./Said";
 import { ReadingSession } from "./session";
 import { SessionStrip } from "./strip/SessionStrip";
 import { dialectsOf, SURE, useBelieved, type Believed } from "./use-believed";
-import { useSession } from "./use-session";
-import { Dock, useSettled } from "./Watch";
+import { useWatch } from "./use-watch";
+import { Dock } from "./Watch";
 
 const SHOWN = 3;
 const JUDGED_MS = 90_000;
@@ -33,14 +32,7 @@ export function FreeWatch() {
         (lamps, until) => speaking(known, lamps, until),
       ),
   );
-  useEffect(() => session.run(), [session]);
-  useEffect(() => () => picture.close(), [picture]);
-  useSettled(session, picture);
-  const [playhead, setPlayhead] = useState<number | null>(null);
-  const phase = useSession(session, (s) => s.phase);
-  const input = useSession(session, (s) => s.reading.input);
-  const some = useSession(session, (s) => s.reading.marks.length > 0);
-  const pictured = usePicture(picture, (s) => s.phase !== "idle");
+  const { phase, input, some, pictured, playhead, setPlayhead } = useWatch(session, picture);
   const believed = useBelieved(session, known);
   const title = "A lamp";
   return (
@@ -67,8 +59,7 @@ export function FreeWatch() {
             onPlayhead={setPlayhead}
             lamps={[{ name: title, session }]}
             title={title}
-          />{" "}
-          {/* prettier-ignore */}
+          />
         </Sheet>
       )}
       {phase === "stopped" ? (

@@ -1,28 +1,10 @@
 import { useState } from "react";
-import { Button } from "~/ui/Button";
-import { DropZone } from "react-aria-components/DropZone";
-import { FileTrigger } from "react-aria-components/FileTrigger";
-import { Text } from "react-aria-components/Text";
-import styled from "styled-components";
 import { TRACE_MAX_BYTES } from "@core/lamp/trace";
 import { marksOfTrace } from "@core/record/evidence";
 import type { Mark } from "@core/record/types";
 import { flashWorker } from "~/workers/flash";
-import { Caution, Soft } from "~/ui/bits";
-
-const Zone = styled(DropZone)`
-  display: grid;
-  gap: 10px;
-  justify-items: center;
-  padding: 22px;
-  border: 3px dashed var(--line);
-  border-radius: 12px;
-  text-align: center;
-  &[data-drop-target] {
-    border-color: var(--petrol);
-    background: var(--tint);
-  }
-`;
+import { FileDrop } from "~/ui/FileDrop";
+import { Caution } from "~/ui/bits";
 
 /** A trace file by drop or picker, read in the worker. A bad one changes nothing. */
 export function TraceImport({
@@ -44,23 +26,14 @@ export function TraceImport({
   };
   return (
     <>
-      <Zone
-        onDrop={(e) => {
-          const item = e.items.find((i) => i.kind === "file");
-          if (item?.kind === "file") void item.getFile().then(open);
-        }}
+      <FileDrop
+        label={reading ? `Reading ${reading} …` : "Drop a trace here"}
+        pick="Pick a file"
+        accept={[".csv", ".txt", "text/csv", "text/plain"]}
+        onFile={(file) => void open(file)}
       >
-        <Text slot="label">{reading ? `Reading ${reading} …` : "Drop a trace here"}</Text>
-        <FileTrigger
-          acceptedFileTypes={[".csv", ".txt", "text/csv", "text/plain"]}
-          onSelect={(files) => files?.[0] && void open(files[0])}
-        >
-          <Button>Pick a file</Button>
-        </FileTrigger>
-        <Soft>
-          CSV with the columns <code>t_ms,lit</code>: the time in milliseconds, and 1 or 0.
-        </Soft>
-      </Zone>
+        CSV with the columns <code>t_ms,lit</code>: the time in milliseconds, and 1 or 0.
+      </FileDrop>
       {problem && (
         <div role="alert">
           <Caution>

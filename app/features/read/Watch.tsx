@@ -7,12 +7,10 @@ import type { SystemAccess } from "@core/pack/scope";
 import { withReading } from "@core/record/job";
 import { recorded, wasCleared } from "@core/record/readings";
 import { isPicture, type Input } from "@core/record/types";
-import { cue } from "~/store/cue";
 import { changeJob } from "~/store/db";
 import { shortTime } from "~/store/format";
 import type { JobData } from "~/store/job-data";
 import { useJobAction } from "~/store/use-job";
-import { useSettings } from "~/store/use-settings";
 import { Button } from "~/ui/Button";
 import { ConfirmButton } from "~/ui/ConfirmButton";
 import { Kbd, Mono, Row, Sheet } from "~/ui/bits";
@@ -22,7 +20,6 @@ import { jobHome } from "./home";
 import { Inputs, inputsFor } from "./Inputs";
 import { PictureStage } from "./picture/Stage";
 import { PictureWatch } from "./picture/picture-watch";
-import { usePicture } from "./picture/use-picture";
 import { PressRows } from "./PressRows";
 import { RunChoice } from "./RunChoice";
 import { Codes, Said } from "./Said";
@@ -30,6 +27,7 @@ import { seenTwice } from "./sentence";
 import { ReadingSession, type SessionState } from "./session";
 import { SessionStrip } from "./strip/SessionStrip";
 import { useSession } from "./use-session";
+import { useWatch } from "./use-watch";
 
 export const Dock = styled.div`
   position: sticky;
@@ -57,16 +55,9 @@ export function Watch({ data, dialect }: { data: JobData; dialect: Dialect }) {
       .map((s) => ({ access: s, session: new ReadingSession(jobHome(data, s, s.dialect!)) })),
   );
   const [picture] = useState(() => new PictureWatch(() => [session, ...others.map((o) => o.session)]));
-  useEffect(() => session.run(), [session]);
-  useEffect(() => () => picture.close(), [picture]);
-  const [playhead, setPlayhead] = useState<number | null>(null);
-  const phase = useSession(session, (s) => s.phase);
+  const { phase, input, some, pictured, playhead, setPlayhead } = useWatch(session, picture);
   const run = useSession(session, (s) => s.reading.run);
-  const some = useSession(session, (s) => s.reading.marks.length > 0);
   const anything = useSession(session, hasAnything);
-  const input = useSession(session, (s) => s.reading.input);
-  const pictured = usePicture(picture, (s) => s.phase !== "idle");
-  useSettled(session, picture);
   // Ways to watch are offered until one is taken; the pad, and a list that is typed, stay.
   const offered = phase === "ready" || input === "counts" || (phase === "watching" && !isPicture(input));
   return (
@@ -80,7 +71,7 @@ export function Watch({ data, dialect }: { data: JobData; dialect: Dialect }) {
         />
       )}
       {wasCleared(job, access.memory) && <RunChoice value={run} onChange={session.setRun} />}
-      {phase === "interrupted" && <Interrupted session={session} />}
+      {phase === "interrupted" && <Interrupted session={session} picture={picture} />}
       {access.way.tells.kind === "lamp" && access.way.tells.act && (
         <ActNow session={session} dialect={dialect} act={access.way.tells.act} />
       )}
@@ -123,8 +114,9 @@ export function Watch({ data, dialect }: { data: JobData; dialect: Dialect }) {
   );
 }
 
-function Interrupted({ session }: { session: ReadingSession }) {
-  const { startedAt, marks } = useSession(session, (s) => s.reading);
+function Interrupted({ session, picture }: { session: ReadingSession; picture: PictureWatch }) {
+  const { startedAt, marks, input } = useSession(session, (s) => s.reading);
+  const goOn = () => (input === "camera" ? void picture.startCamera(false) : session.goOn());
   return (
     <Sheet>
       <h2>
@@ -132,7 +124,7 @@ function Interrupted({ session }: { session: ReadingSession }) {
       </h2>
       <p>Nothing is lost. Go on with the lamp still blinking: Klinko finds its place in the list again.</p>
       <Row>
-        <Button $look="primary" onPress={session.goOn}>
+        <Button $look="primary" onPress={goOn}>
           Go on watching
         </Button>
         <Button onPress={() => void session.startOver()}>Start over</Button>
@@ -157,19 +149,6 @@ function OtherLamp({ access, session, playhead }: Other & { playhead: number | n
 interface Other {
   access: SystemAccess;
   session: ReadingSession;
-}
-
-/** When nothing more can be learned, watching ends by itself, with a sound. */
-export function useSettled(session: ReadingSession, picture: PictureWatch) {
-  const settled = useSession(session, (s) => s.settled);
-  const phase = useSession(session, (s) => s.phase);
-  const settings = useSettings();
-  useEffect(() => {
-    if (settled) cue("end", settings);
-  }, [settled, settings]);
-  useEffect(() => {
-    if (phase === "stopped" && picture.state.source === "camera") picture.stop();
-  }, [phase, picture]);
 }
 
 const byHand = (input: Input): boolean => !isPicture(input) && input !== "trace" && input !== "counts";

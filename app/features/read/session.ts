@@ -43,18 +43,24 @@ export class ReadingSession {
   /** Pictures seen before a camera was taken up again, and when that was. */
   private before: { t: number[]; y: number[] } = { t: [], y: [] };
   private from = 0;
-  /** Up to where the pictures are decoded; marks behind it are as they were seen at once. */
   /** Goes on although it is settled, since the person said so. */
   private onward = false;
   private picturesReadAt = 0;
+  /** What the last answer was given of: these marks, watched until then. */
+  private answeredOf: { marks: readonly Mark[]; until: number } | null = null;
 
   constructor(public home: Home) {
     const { dialect, stored } = home;
     const usual: Input =
       dialect.advance === "button" ? "press" : dialect.digits.style === "long-short" ? "hold" : "tap";
+    // A film that was broken off is what was read of it; anything else can be gone on with.
+    const reading =
+      stored?.input === "film" && stored.until === null
+        ? { ...stored, until: lastOf(stored.levels?.t ?? []) }
+        : (stored ?? home.blank(usual));
     this.state = {
-      phase: !stored ? "ready" : stored.until === null ? "interrupted" : "stopped",
-      reading: stored ?? home.blank(usual),
+      phase: !stored ? "ready" : reading.until === null ? "interrupted" : "stopped",
+      reading,
       decoded: null,
       undo: [],
       settled: false,
@@ -133,7 +139,7 @@ export class ReadingSession {
 
   stop = (): void => {
     const { reading, phase } = this.state;
-    if (phase === "watching") this.store({ ...reading, until: Math.round(this.now()) }, { phase: "stopped" });
+    if (phase === "watching") this.store({ ...reading, until: this.watchedUntil() }, { phase: "stopped" });
   };
 
   /** Watches on; the time in between is a pause. */
@@ -233,7 +239,7 @@ export class ReadingSession {
     const { reading, phase } = this.state;
     // What is tapped from here on belongs to no reading.
     this.set({ phase: "stopped" });
-    const until = reading.until ?? (phase === "interrupted" ? this.lastSeen() : Math.round(this.now()));
+    const until = reading.until ?? (phase === "interrupted" ? this.lastSeen() : this.watchedUntil());
     const { decoded, marks } = await this.ask(reading, until);
     const { state, codes, memories, complete, confidence, codeConfidence } = decoded;
     const lengths = reading.input === "hold" || reading.input === "trace" || isPicture(reading.input);
@@ -250,6 +256,12 @@ export class ReadingSession {
 
   private get startedAt(): number {
     return Date.parse(this.state.reading.startedAt);
+  }
+
+  /** Whoever has marked nothing since the last answer has watched as long as it was true. */
+  private watchedUntil(): number {
+    const { marks } = this.state.reading;
+    return Math.round(this.answeredOf?.marks === marks ? this.answeredOf.until : this.now());
   }
 
   private lastSeen(): number {
@@ -307,8 +319,13 @@ export class ReadingSession {
       this.decoding = false;
       if (this.state.reading.id === reading.id && this.state.reading.startedAt === reading.startedAt) {
         if (marks) this.takeMarks(marks, until);
-        this.set({ decoded });
-        this.settle(decoded);
+        // Want of taps takes nothing back: whoever taps no more has stopped looking, and the lamp goes on.
+        const quiet = !isPicture(reading.input) && this.answeredOf?.marks === reading.marks;
+        if (!(quiet && this.state.decoded?.complete && !decoded.complete)) {
+          this.answeredOf = { marks: reading.marks, until };
+          this.set({ decoded });
+          this.settle(decoded);
+        }
       }
       if (this.again) {
         this.again = false;

@@ -1,48 +1,23 @@
 import { useState } from "react";
-import { DropZone } from "react-aria-components/DropZone";
-import { FileTrigger } from "react-aria-components/FileTrigger";
-import { Text } from "react-aria-components/Text";
-import styled from "styled-components";
 import { Button } from "~/ui/Button";
 import { CheckBox } from "~/ui/Choice";
+import { FileDrop } from "~/ui/FileDrop";
 import { Caution, Soft } from "~/ui/bits";
 import type { PictureWatch } from "./picture-watch";
 import { usePicture } from "./use-picture";
 import { PROBLEMS } from "./words";
 
-const Zone = styled(DropZone)`
-  display: grid;
-  gap: 10px;
-  justify-items: center;
-  padding: 22px;
-  border: 3px dashed var(--line);
-  border-radius: 12px;
-  text-align: center;
-  &[data-drop-target] {
-    border-color: var(--petrol);
-    background: var(--tint);
-  }
-`;
-
 /** A film by drop or picker. */
 export function BeginFilm({ picture }: { picture: PictureWatch }) {
-  const open = (file: File) => void picture.openFilm(file);
   return (
-    <Zone
-      onDrop={(e) => {
-        const item = e.items.find((i) => i.kind === "file");
-        if (item?.kind === "file") void item.getFile().then(open);
-      }}
+    <FileDrop
+      label="Drop a film of the lamp here"
+      pick="Pick a film"
+      accept={["video/*", ".mp4", ".mov", ".webm", ".mkv"]}
+      onFile={(file) => void picture.openFilm(file)}
     >
-      <Text slot="label">Drop a film of the lamp here</Text>
-      <FileTrigger
-        acceptedFileTypes={["video/*", ".mp4", ".mov", ".webm", ".mkv"]}
-        onSelect={(files) => files?.[0] && open(files[0])}
-      >
-        <Button>Pick a film</Button>
-      </FileTrigger>
-      <Soft>MP4, MOV or WebM as the phone saved it. It stays on this device.</Soft>
-    </Zone>
+      MP4, MOV or WebM as the phone saved it. It stays on this device.
+    </FileDrop>
   );
 }
 

@@ -1,7 +1,6 @@
 import { proxy, transfer } from "comlink";
 import type { Decoded } from "@core/flash/decode";
-import type { Box } from "@core/lamp/patch";
-import { turned } from "@core/lamp/patch";
+import { turned, type Box } from "@core/lamp/patch";
 import type { FilmInfo } from "~/workers/film-frames";
 import { flashWorker } from "~/workers/flash";
 import { lampWorker } from "~/workers/lamp";
@@ -81,7 +80,7 @@ export class PictureWatch {
     return () => this.listeners.delete(listener);
   };
 
-  /** Reads a film from its beginning; `box` (in the upright picture) is where a person saw the lamp. */
+  /** Reads a film from its beginning; `box` (in the picture as coded) is where a person saw the lamp. */
   openFilm = async (file: File, box: Box | null = null): Promise<void> => {
     this.close();
     const run = this.run;
@@ -92,9 +91,7 @@ export class PictureWatch {
     const tell = (event: LampEvent) => run === this.run && this.take(event);
     try {
       const able = "VideoDecoder" in window;
-      const end = await (able
-        ? this.worker.api.readFilm(file, this.upright(box), proxy(tell))
-        : this.playFilm(box, tell));
+      const end = await (able ? this.worker.api.readFilm(file, box, proxy(tell)) : this.playFilm(box, tell));
       if (run !== this.run) return;
       const none = !end.problem && !end.cancelled && !end.seen?.lamps.length;
       this.set({ phase: "ended", problem: none ? "no-lamp" : end.problem, took: performance.now() - started });
@@ -124,6 +121,7 @@ export class PictureWatch {
   startCamera = async (keep: boolean): Promise<void> => {
     this.close();
     const run = this.run;
+    this.kept = null;
     this.set({ ...IDLE, phase: "opening", source: "camera" });
     const stream = await openCamera();
     if (run !== this.run) {
@@ -150,7 +148,7 @@ export class PictureWatch {
       }, 50);
       return;
     }
-    const { readable } = new Processor({ track: track.clone(), maxBufferSize: BUFFER });
+    const { readable } = new Processor({ track, maxBufferSize: BUFFER });
     void this.worker.api.watchCamera(transfer(readable, [readable]), null, proxy(tell)).catch(() => run === this.run && this.fail("worker")); // prettier-ignore
   };
 
@@ -185,9 +183,8 @@ export class PictureWatch {
   draw = (box: Box): void => {
     if (this.state.source === "film") {
       if (!this.file) return;
-      const { film } = this.state;
-      void this.openFilm(this.file, box);
-      this.set({ film });
+      const back = (360 - (this.state.film?.rotation ?? 0)) % 360;
+      void this.openFilm(this.file, turned(box, back as 0 | 90 | 180 | 270));
       return;
     }
     this.set({ drawn: true, confirmed: false });
@@ -274,12 +271,6 @@ export class PictureWatch {
     }
   }
 
-  /** A box drawn in the upright picture, in the picture as coded. */
-  private upright(box: Box | null): Box | null {
-    const back = (360 - (this.state.film?.rotation ?? 0)) % 360;
-    return box && turned(box, back as 0 | 90 | 180 | 270);
-  }
-
   /** A browser that cannot decode for a worker plays the film, in true time. */
   private async playFilm(
     box: Box | null,
@@ -308,7 +299,6 @@ export class PictureWatch {
   }
 
   private record(stream: MediaStream): void {
-    this.kept = null;
     const parts: Blob[] = [];
     this.recorder = new MediaRecorder(stream);
     this.recorder.addEventListener("dataavailable", (e) => parts.push(e.data));

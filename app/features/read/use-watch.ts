@@ -1,0 +1,36 @@
+import { useEffect, useState } from "react";
+import { cue } from "~/store/cue";
+import { useSettings } from "~/store/use-settings";
+import type { PictureWatch } from "./picture/picture-watch";
+import { usePicture } from "./picture/use-picture";
+import type { ReadingSession } from "./session";
+import { useSession } from "./use-session";
+
+/** Runs a reading and its pictures as long as the page shows them, and tells what most of the page asks for. */
+export function useWatch(session: ReadingSession, picture: PictureWatch) {
+  useEffect(() => session.run(), [session]);
+  useEffect(() => () => picture.close(), [picture]);
+  useSettled(session, picture);
+  const [playhead, setPlayhead] = useState<number | null>(null);
+  return {
+    phase: useSession(session, (s) => s.phase),
+    input: useSession(session, (s) => s.reading.input),
+    some: useSession(session, (s) => s.reading.marks.length > 0),
+    pictured: usePicture(picture, (s) => s.phase !== "idle"),
+    playhead,
+    setPlayhead,
+  };
+}
+
+/** When nothing more can be learned, watching ends by itself, with a sound. */
+function useSettled(session: ReadingSession, picture: PictureWatch) {
+  const settled = useSession(session, (s) => s.settled);
+  const phase = useSession(session, (s) => s.phase);
+  const settings = useSettings();
+  useEffect(() => {
+    if (settled) cue("end", settings);
+  }, [settled, settings]);
+  useEffect(() => {
+    if (phase === "stopped" && picture.state.source === "camera") picture.stop();
+  }, [phase, picture]);
+}
