@@ -1,4 +1,5 @@
 import { defineConfig } from "@playwright/test";
+import { chromium } from "./e2e/chromium";
 
 const demo = Number(process.env.DEMO_PORT ?? 4173);
 const plain = Number(process.env.PLAIN_PORT ?? 4174);
@@ -27,17 +28,7 @@ export default defineConfig({
     viewport: { width: 1280, height: 800 },
     // The usual headless name counts as a robot to the server's renderer.
     userAgent: "Mozilla/5.0 (X11; Linux x86_64) AppleWebKit/537.36 (KHTML, like Gecko) Chrome/156.0.0.0 Safari/537.36",
-    launchOptions: {
-      executablePath: process.env.CHROME_PATH ?? "/usr/bin/chromium",
-      args: [
-        "--no-sandbox",
-        "--disable-gpu",
-        "--disable-background-networking",
-        "--disable-component-update",
-        "--disable-sync",
-        "--no-first-run",
-      ],
-    },
+    launchOptions: chromium,
     trace: "retain-on-failure",
   },
   metadata: { plain: `http://127.0.0.1:${plain}` },

@@ -1,19 +1,20 @@
-import { expect, expectAccessible, openGarage, sentence, test } from "./fixtures";
-import { cameraFilm, dialectOf } from "./films";
 import type { Page } from "@playwright/test";
+import { encode } from "@core/flash/encode";
+import { cameraFilm, FILMS } from "../scripts/film-maker.mjs";
+import { chromium } from "./chromium";
+import { dialectOf } from "./films";
+import { expect, expectAccessible, openGarage, sentence, test } from "./fixtures";
 
 const even = dialectOf("pellworth", "even-when-clear");
-const film = cameraFilm("even", even, ["11"], 60);
+const film = `${FILMS}/camera-small.y4m`;
+cameraFilm(film, { width: 320, height: 180, seconds: 60 }, encode(even, { stored: ["11"] }, 60_000));
 
 test.use({
   permissions: ["camera"],
   launchOptions: {
-    executablePath: process.env.CHROME_PATH ?? "/usr/bin/chromium",
+    ...chromium,
     args: [
-      "--no-sandbox",
-      "--disable-gpu",
-      "--disable-background-networking",
-      "--no-first-run",
+      ...chromium.args,
       "--use-fake-device-for-media-stream",
       "--use-fake-ui-for-media-stream",
       `--use-file-for-fake-video-capture=${film}`,

@@ -1,6 +1,7 @@
-import { readFileSync, writeFileSync } from "node:fs";
+import { readFileSync, truncateSync, writeFileSync } from "node:fs";
 import type { Page } from "@playwright/test";
 import { expect, expectAccessible, openGarage, sentence, test } from "./fixtures";
+import { FILMS } from "../scripts/film-maker.mjs";
 import { dialectOf, madeFilm } from "./films";
 
 const even = dialectOf("pellworth", "even-when-clear");
@@ -162,6 +163,10 @@ test("without a vehicle the dialect is named, also of a film that its metadata t
   await expect(page.getByText("Your box is watched.")).toBeVisible({ timeout: 60_000 });
   await expect(page.getByText(/times true time/)).toBeVisible({ timeout: 60_000 });
   await expect(page.getByRole("list", { name: "Codes read" })).toContainText("31", { timeout: 30_000 });
+  // What is watched is what was drawn, though the film is stored lying on its side.
+  const own = (await page.getByRole("button", { name: "Lamp: this patch is watched" }).boundingBox())!;
+  expect(Math.abs(own.x + own.width / 2 - x)).toBeLessThan(12);
+  expect(Math.abs(own.y + own.height / 2 - y)).toBeLessThan(12);
 });
 
 test("what is no film, or holds no lamp, says what is wrong; what was read stays", async ({ page, browser }) => {
@@ -199,11 +204,10 @@ test("what is no film, or holds no lamp, says what is wrong; what was read stays
   await bring(page, file("cut.webm", whole.subarray(0, Math.round(whole.length * 0.8)), "video/webm"));
   await expect(page.getByRole("list", { name: "Codes read" })).toContainText("11", { timeout: 60_000 });
   // Four gigabytes of nothing are not read, only looked into.
-  writeFileSync("test-results/films/huge.mp4", "");
-  const { truncateSync } = await import("node:fs");
-  truncateSync("test-results/films/huge.mp4", 4_300_000_000);
+  writeFileSync(`${FILMS}/huge.mp4`, "");
+  truncateSync(`${FILMS}/huge.mp4`, 4_300_000_000);
   await page.getByRole("button", { name: "Watch another" }).click();
-  await bring(page, "test-results/films/huge.mp4");
+  await bring(page, `${FILMS}/huge.mp4`);
   await expect(page.getByRole("alert")).toContainText(/no film that can be read here/, { timeout: 60_000 });
 });
 

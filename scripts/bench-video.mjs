@@ -1,7 +1,7 @@
-import { closeSync, existsSync, mkdirSync, openSync, readdirSync, readFileSync, statSync, writeFileSync, writeSync } from "node:fs"; // prettier-ignore
+import { existsSync, readdirSync, readFileSync, statSync, writeFileSync } from "node:fs";
 import { parseArgs } from "node:util";
 import { ensureChromium, ensureFilmMaker, root, withDemo } from "./ensure.mjs";
-import { drawn, openMaker } from "./film-maker.mjs";
+import { cameraFilm, drawn, FILMS as films, openMaker } from "./film-maker.mjs";
 
 // Films of a lamp through the real page: codes right, marks missed and invented, speed against bare decoding, memory.
 const { values: given } = parseArgs({
@@ -14,8 +14,6 @@ const { values: given } = parseArgs({
     camera: { type: "boolean", default: false },
   },
 });
-const films = `${root}/test-results/films`;
-mkdirSync(films, { recursive: true });
 ensureFilmMaker();
 
 const packs = readdirSync(`${root}/packs`)
@@ -221,27 +219,9 @@ async function long(browser, base, maker) {
 /** A camera of 1280x720 at 30 a second: pictures skipped, what held the page up, and how soon a flash shows on the strip. */
 async function camera(base, maker) {
   const path = `${films}/camera.y4m`;
-  const [w, h, seconds] = [1280, 720, 24];
-  if (!existsSync(path)) {
-    const edges = await maker.evaluate(([d, ms]) => globalThis.filmMaker.edges(d, ["11"], ms), [dialect("even-when-clear"), seconds * 1000]); // prettier-ignore
-    const wall = Buffer.alloc(w * h * 1.5, 128);
-    for (let y = 0; y < h; y++) for (let x = 0; x < w; x++) wall[y * w + x] = 50 + (((x >> 5) * 7 + (y >> 5) * 5) % 40);
-    const file = openSync(path, "w");
-    writeSync(file, `YUV4MPEG2 W${w} H${h} F30:1 Ip A1:1 C420jpeg\n`);
-    for (let k = 0; k < seconds * 30; k++) {
-      const picture = Buffer.from(wall);
-      if (edges.findLast(([t]) => t <= (k * 1000) / 30)?.[1])
-        for (let y = 340; y < 380; y++)
-          for (let x = 610; x < 670; x++) {
-            picture[y * w + x] = 190;
-            picture[w * h + (y >> 1) * (w / 2) + (x >> 1)] = 80;
-            picture[(w * h * 5) / 4 + (y >> 1) * (w / 2) + (x >> 1)] = 165;
-          }
-      writeSync(file, "FRAME\n");
-      writeSync(file, picture);
-    }
-    closeSync(file);
-  }
+  const seconds = 24;
+  const edges = await maker.evaluate(([d, ms]) => globalThis.filmMaker.edges(d, ["11"], ms), [dialect("even-when-clear"), seconds * 1000]); // prettier-ignore
+  cameraFilm(path, { width: 1280, height: 720, seconds }, edges);
   const { chromium } = await import("@playwright/test");
   const args = ["--no-sandbox", "--disable-gpu", "--no-first-run", "--use-fake-device-for-media-stream", "--use-fake-ui-for-media-stream", `--use-file-for-fake-video-capture=${path}`]; // prettier-ignore
   const own = await chromium.launch({ executablePath: ensureChromium(), args });

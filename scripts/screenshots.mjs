@@ -1,7 +1,7 @@
 import { execFileSync } from "node:child_process";
 import { mkdirSync, readFileSync } from "node:fs";
 import { ensureCli, ensureFilmMaker, ensurePackages, root, withDemo } from "./ensure.mjs";
-import { drawn, openMaker } from "./film-maker.mjs";
+import { drawn, FILMS, openMaker } from "./film-maker.mjs";
 
 // The pictures in docs/screenshots, from the demo data: a reading is brought in as a trace of the simulated lamp.
 ensurePackages();
@@ -93,7 +93,7 @@ await withDemo(4181, async (browser, base) => {
   // The reader: a film with the strip in step, a correction, the camera.
   ensureFilmMaker();
   const norrvik = JSON.parse(readFileSync(`${root}/packs/norrvik.json`, "utf8"));
-  const film = `${root}/test-results/films/picture.mp4`;
+  const film = `${FILMS}/picture.mp4`;
   const plan = { dialect: norrvik.dialects[0], codes: ["26", "43"], profile: "normal", seed: 12, seconds: 90, fps: 30, width: 640, height: 360, container: "mp4", rotation: 0 }; // prettier-ignore
   await drawn(await openMaker(browser), plan, film);
   await page.goto(`${base}/watch`);

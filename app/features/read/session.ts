@@ -45,7 +45,7 @@ export class ReadingSession {
   private from = 0;
   /** Goes on although it is settled, since the person said so. */
   private onward = false;
-  private picturesReadAt = 0;
+  private picturesReadAt = -Infinity;
   /** What the last answer was given of: these marks, watched until then. */
   private answeredOf: { marks: readonly Mark[]; until: number } | null = null;
 

@@ -1,0 +1,187 @@
+import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
+import { decode, readFilm } from "@core/flash/decode";
+import { encode, normal, seeded } from "@core/flash/encode";
+import { newReading } from "@core/record/readings";
+import type { Reading } from "@core/record/types";
+import { dialect } from "@core/testing/dialects";
+import type { Home } from "./home";
+import { NOT_STARTED } from "./home";
+import { ReadingSession } from "./session";
+
+// The worker's own functions, on this thread: what is tested is what a session makes of them.
+vi.mock("~/workers/flash", () => ({
+  flashWorker: () => ({
+    decode: (d: never, e: never, table: string[]) => Promise.resolve(decode(d, e, { table })),
+    readFilm: (d: never, f: never, table: string[]) => Promise.resolve(readFilm(d, f, { table })),
+  }),
+}));
+
+const lead = dialect("lead-in");
+const edges = encode(lead, { stored: ["26"] }, 300_000);
+const onsets = edges.filter(([, lit]) => lit).map(([t]) => t);
+
+/** Brightness of the lamp up to a time, 30 pictures a second. */
+function pictures(until: number) {
+  const t: number[] = [];
+  const y: number[] = [];
+  for (let ms = 0; ms < until; ms += 1000 / 30) {
+    t.push(ms);
+    y.push((edges.findLast(([at]) => at <= ms)?.[1] ? 150 : 70) + 1.5 * Math.sin(ms * 7.7));
+  }
+  return { t, y };
+}
+
+function home(part: Partial<Home> = {}): Home & { saved: Reading[] } {
+  const saved: Reading[] = [];
+  return {
+    dialect: lead,
+    tentative: false,
+    table: [],
+    stored: null,
+    saved,
+    blank: (input) => newReading({ id: "r", job: "j", vehicle: "v", system: "engine", way: "w", dialect: lead.id, input, run: "before", startedAt: NOT_STARTED }), // prettier-ignore
+    save: (reading) => {
+      saved.push(reading);
+      return Promise.resolve();
+    },
+    drop: () => Promise.resolve(),
+    ...part,
+  };
+}
+
+/** Lets promises that are due be kept. */
+const settle = async () => {
+  for (let k = 0; k < 8; k++) await Promise.resolve();
+};
+
+beforeEach(() => {
+  vi.useFakeTimers({ now: new Date("2026-03-01T10:00:00Z") });
+});
+afterEach(() => {
+  vi.useRealTimers();
+});
+
+/** When a made-up hand taps: late, never by the same time, and not every flash. */
+function hand(seed: number): number[] {
+  const random = seeded(seed);
+  return onsets.filter(() => random() > 0.03).map((t) => t + 230 + 60 * normal(random));
+}
+
+/** Taps with the lamp up to a time of the show; the page decodes every second. */
+async function tap(session: ReadingSession, taps: readonly number[], from: number, to: number): Promise<void> {
+  let at = from;
+  for (const t of taps.filter((o) => o >= from && o < to)) {
+    await vi.advanceTimersByTimeAsync(t - at);
+    at = t;
+    session.down(performance.now());
+  }
+  await vi.advanceTimersByTimeAsync(to - at);
+  await settle();
+}
+
+describe("a reading by hand", () => {
+  it.each([3, 4])("keeps what was said when the person taps no more and the lamp goes on (hand %i)", async (seed) => {
+    const taps = hand(seed);
+    const session = new ReadingSession(home());
+    const end = session.run();
+    let at = 0;
+    while (!session.state.decoded?.complete && at < 120_000) await tap(session, taps, at, (at += 2000));
+    expect(session.state.decoded).toMatchObject({ codes: ["26"], complete: true });
+    const said: boolean[] = [];
+    for (let second = 0; second < 15; second++) {
+      await vi.advanceTimersByTimeAsync(1000);
+      await settle();
+      said.push(session.state.decoded!.complete);
+    }
+    expect(said.every(Boolean)).toBe(true);
+    expect((await session.finish()).result).toMatchObject({ codes: ["26"], complete: true });
+    end();
+  });
+
+  it("ends by itself once two rounds were seen, unless the dialect is only believed or the person goes on", async () => {
+    const session = new ReadingSession(home({ tentative: true }));
+    const end = session.run();
+    await tap(session, onsets, 0, 160_000);
+    expect(session.state).toMatchObject({ phase: "watching", settled: false });
+    session.become(home());
+    await settle();
+    expect(session.state).toMatchObject({ phase: "stopped", settled: true });
+    session.goOn();
+    await settle();
+    expect(session.state).toMatchObject({ phase: "watching", settled: false });
+    end();
+  });
+});
+
+describe("a reading by camera", () => {
+  it("shows a flash at once, judges it when the pictures are read, and stores what they tell", async () => {
+    const own = home();
+    const session = new ReadingSession(own);
+    session.beginPicture("camera");
+    session.seeChange(1, 600);
+    expect(session.state.reading.marks).toMatchObject([{ t: 600 }]);
+    session.seeChange(0, 900);
+    expect(session.state.reading.marks[0].up).toBe(900);
+    session.seePicture(pictures(75_000), 75_000);
+    await settle();
+    const { marks, levels } = session.state.reading;
+    const seen = onsets.filter((t) => t > 100 && t < 74_500);
+    expect(seen.filter((t) => !marks.some((m) => Math.abs(m.t - t) < 120))).toEqual([]);
+    expect(marks.every((m) => m.p! > 0.9)).toBe(true);
+    // The flash that was never in the pictures is gone.
+    expect(marks.some((m) => m.t === 600)).toBe(seen.includes(600));
+    expect(session.state.decoded?.codes).toEqual(["26"]);
+    session.endPicture(75_000);
+    await settle();
+    expect(own.saved.at(-1)).toMatchObject({ until: 75_000, input: "camera" });
+    expect(levels!.t).toHaveLength(own.saved.at(-1)!.levels!.t.length);
+  });
+
+  it("believes a correction more than the pictures, until it is taken back", async () => {
+    const session = new ReadingSession(home());
+    session.beginPicture("film");
+    session.seePicture(pictures(60_000), 60_000);
+    session.endPicture(60_000);
+    await settle();
+    const before = session.state.reading.marks;
+    session.edit({ kind: "remove", id: before[5].id });
+    await settle();
+    expect(session.state.reading).toMatchObject({ corrected: true });
+    expect(session.state.reading.marks).toHaveLength(before.length - 1);
+    // More pictures change nothing of it.
+    session.seePicture(pictures(60_000), 60_000);
+    await settle();
+    expect(session.state.reading.marks).toHaveLength(before.length - 1);
+    session.undo();
+    await settle();
+    expect(session.state.reading.corrected).toBeUndefined();
+    expect(session.state.reading.marks).toEqual(before);
+  });
+
+  it("keeps nothing of a watch in which no lamp was seen, and goes on where one was broken off", async () => {
+    const own = home();
+    const empty = new ReadingSession(own);
+    empty.beginPicture("camera");
+    empty.endPicture(9000);
+    expect([empty.state.phase, own.saved]).toEqual(["ready", []]);
+
+    const first = new ReadingSession(own);
+    first.beginPicture("camera");
+    first.seePicture(pictures(30_000), 30_000);
+    await settle();
+    const stored = first.state.reading;
+    expect(stored.until).toBeNull();
+    await vi.advanceTimersByTimeAsync(50_000);
+    const again = new ReadingSession(home({ stored }));
+    expect(again.state.phase).toBe("interrupted");
+    again.beginPicture("camera");
+    again.seePicture(pictures(5000), 5000);
+    await settle();
+    const { levels, pauses } = again.state.reading;
+    expect(pauses).toHaveLength(1);
+    expect(levels!.t.length).toBe(stored.levels!.t.length + pictures(5000).t.length);
+    expect(levels!.t.every((t, i) => i === 0 || t > levels!.t[i - 1])).toBe(true);
+    // A film cannot be gone on with: what was read of it stands.
+    expect(new ReadingSession(home({ stored: { ...stored, input: "film" } })).state.phase).toBe("stopped");
+  });
+});
