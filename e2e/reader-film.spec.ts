@@ -216,7 +216,7 @@ test("a browser that decodes for no worker plays the film, and cancelling keeps 
   browser,
 }) => {
   test.setTimeout(120_000);
-  const film = await madeFilm(browser, "short", { dialect: even, codes: ["11"], seconds: 30 });
+  const film = await madeFilm(browser, "played", { dialect: even, codes: ["11"], seconds: 75 });
   await page.addInitScript(() => Reflect.deleteProperty(window, "VideoDecoder"));
   await page.goto("/watch");
   await filmTab(page);
