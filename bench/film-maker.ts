@@ -177,7 +177,7 @@ function dashboard(
   draw.fill();
 }
 
-/** Some fields of grain, larger than the picture, that are laid over it in ever other places. */
+/** Some fields of grain, larger than the picture, that are laid over it at ever other places. */
 function noise(w: number, h: number, sd: number, random: () => number): OffscreenCanvas[] {
   if (!sd) return [];
   return Array.from({ length: 4 }, () => {

@@ -32,7 +32,7 @@ export interface Seen {
 export type LampEvent =
   | { kind: "opened"; film: FilmInfo }
   | { kind: "seen"; seen: Seen }
-  /** A lamp changed just now; `wall` is when the page's clock has it. */
+  /** A lamp of a camera changed just now. */
   | { kind: "change"; id: number; lit: 0 | 1; t: number };
 
 export interface FilmEnd {
