@@ -13,6 +13,8 @@ export interface Decoded {
   /** Every fault of the list was shown in full: nothing more to come. */
   complete: boolean;
   completeness: number;
+  /** A show that does not go round was seen to its end: watching on tells nothing. */
+  over: boolean;
   confidence: number;
   codeConfidence: Record<string, number>;
   /** The best rival that says something else. */
@@ -26,7 +28,7 @@ export interface Decoded {
   missed: (Assigned & { at: number; ms: number })[];
   /** How often each code was shown in full. */
   timesShown: Record<string, number>;
-  /** In how many rounds of the list each code was shown in full. */
+  /** In how many rounds of the list each code was shown in full; of two memories that hold it, in the one that showed it less. */
   roundsShown: Record<string, number>;
   /** Why the marks do not fit the dialect, or null where they do. */
   misfit: string | null;
@@ -55,6 +57,7 @@ export function blankAnswer(onsets: readonly number[], tempo: number): Decoded {
     cylinders: null,
     complete: false,
     completeness: 0,
+    over: false,
     confidence: 0,
     codeConfidence: {},
     runnerUp: null,

@@ -19,6 +19,7 @@ interface Told<P> {
   all: string[];
   memories: Partial<Record<Memory, string[]>>;
   complete: boolean;
+  over: boolean;
 }
 
 /**
@@ -67,6 +68,7 @@ export function decide<S, P>(
     cylinders: lead.c.h.cylinders,
     complete: completeness > SURE_OF_WHOLE,
     completeness,
+    over: share((t) => t.over && says(t) === says(a)) > SURE_OF_WHOLE,
     confidence: p,
     codeConfidence,
     runnerUp: rival ? { codes: rival.shown, state: rival.state, probability: rival.p } : null,
@@ -127,6 +129,8 @@ function tell<S, P>(
     for (const code of list) if (!all.includes(code)) all.push(code);
     for (const code of here) if (!shown.includes(code)) shown.push(code);
   }
+  const last = c.show.loop ? undefined : c.show.lead.flashes.at(-1)?.unit;
+  const over = last !== undefined && full.some((s) => s.unit === last);
   if (isEmpty(dialect, c.h.faults)) {
     const proof = full.some(
       ({ unit: u }) => u.kind === "fixed" || u.kind === "even" || (u.kind === "group" && u.means === "clear"),
@@ -139,7 +143,7 @@ function tell<S, P>(
         : c.show.ends === "opposite" && !c.show.loop
           ? "steady"
           : "dark";
-    return { state: proof ? "none" : rest, shown, all, memories, complete: proof };
+    return { state: proof ? "none" : rest, shown, all, memories, complete: proof, over };
   }
   const complete = memoriesOf(dialect).every((memory) => {
     const list = c.h.faults[memory] ?? [];
@@ -150,19 +154,21 @@ function tell<S, P>(
       return u.means === "pass" && phase.kind === "stored" && phase.memory === memory;
     });
   });
-  return { state: shown.length ? "codes" : "unclear", shown, all, memories, complete };
+  return { state: shown.length ? "codes" : "unclear", shown, all, memories, complete, over };
 }
 
 function countShown<S, P>(view: View<S, P>, c: Candidate<P>): Pick<Decoded, "timesShown" | "roundsShown"> {
   const timesShown: Record<string, number> = {};
-  const rounds = new Map<string, Set<string>>();
+  const rounds = new Map<string, Map<Memory | undefined, Set<string>>>();
   for (const { unit, pass, full } of view.spans(c.prepared)) {
     if (full < 0.5 || unit.kind !== "code") continue;
     const code = unit.code!;
     timesShown[code] = (timesShown[code] ?? 0) + 1;
-    rounds.set(code, (rounds.get(code) ?? new Set()).add(`${unit.phase} ${pass}`));
+    const here = rounds.get(code) ?? new Map<Memory | undefined, Set<string>>();
+    rounds.set(code, here.set(unit.memory, (here.get(unit.memory) ?? new Set()).add(`${unit.phase} ${pass}`)));
   }
-  return { timesShown, roundsShown: Object.fromEntries([...rounds].map(([code, set]) => [code, set.size])) };
+  const fewest = (of: Map<unknown, Set<string>>) => Math.min(...[...of.values()].map((set) => set.size));
+  return { timesShown, roundsShown: Object.fromEntries([...rounds].map(([code, of]) => [code, fewest(of)])) };
 }
 
 function misfit<S, P>(dialect: Dialect, view: View<S, P>, onsets: readonly number[]): Decoded {

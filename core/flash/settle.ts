@@ -15,6 +15,18 @@ export type Question =
 const RIVAL = 0.02;
 const CERTAIN = 0.99;
 
+/** Was every code of a whole list seen in two rounds? */
+export function seenTwice(d: Decoded): boolean {
+  return (
+    d.state === "codes" && d.complete && d.confidence >= CERTAIN && d.codes.every((c) => (d.roundsShown[c] ?? 0) >= 2)
+  );
+}
+
+/** Would more watching tell nothing new? Either all was seen twice, or what is shown but once was seen, and surely. */
+export function nothingMore(d: Decoded): boolean {
+  return seenTwice(d) || (d.complete && d.over && d.confidence >= CERTAIN);
+}
+
 export function openQuestions(d: Decoded): Question[] {
   if (!d.codes.length || d.misfit) return [];
   const questions: Question[] = [];

@@ -2,7 +2,6 @@ import { describe, expect, it } from "vitest";
 import { dialect } from "../testing/dialects";
 import { decode } from "./decode";
 import { encode } from "./encode";
-import { openQuestions } from "./settle";
 
 const longShort = dialect("long-short");
 
@@ -25,14 +24,5 @@ describe("a lamp that stops answering", () => {
   it("does not take a lamp test before an empty memory for a list that stopped", () => {
     const read = stopped([], 60_000, 120_000);
     expect([read.state, read.codes]).toEqual(["dark", []]);
-  });
-});
-
-describe("openQuestions", () => {
-  it("goes from the list that has not come round to nothing left to ask", () => {
-    const kinds = (until: number) => openQuestions(decode(longShort, { mode: "edges", edges: encode(longShort, { stored: ["12", "23"] }, until), until })).map((q) => q.kind); // prettier-ignore
-    expect(kinds(14_000)[0]).toBe("not-round");
-    expect(kinds(28_000)).toContain("once");
-    expect(kinds(70_000)).toEqual([]);
   });
 });

@@ -4,6 +4,7 @@ import { useNavigate, useRevalidator } from "react-router";
 import styled from "styled-components";
 import type { Dialect } from "@core/flash/dialect";
 import type { SystemAccess } from "@core/pack/scope";
+import { nothingMore } from "@core/flash/settle";
 import { withReading } from "@core/record/job";
 import { recorded, wasCleared } from "@core/record/readings";
 import { isPicture, type Input } from "@core/record/types";
@@ -23,7 +24,6 @@ import { PictureWatch } from "./picture/picture-watch";
 import { PressRows } from "./PressRows";
 import { RunChoice } from "./RunChoice";
 import { Codes, Said } from "./Said";
-import { seenTwice } from "./sentence";
 import { ReadingSession, type SessionState } from "./session";
 import { SessionStrip } from "./strip/SessionStrip";
 import { useSession } from "./use-session";
@@ -174,7 +174,7 @@ function Actions({
   const input = useSession(session, (s) => s.reading.input);
   const some = useSession(session, hasAnything);
   const canUndo = useSession(session, (s) => s.undo.length > 0);
-  const done = useSession(session, (s) => s.decoded !== null && seenTwice(s.decoded));
+  const done = useSession(session, (s) => s.decoded !== null && nothingMore(s.decoded));
   const startedAt = useSession(session, (s) => s.reading.startedAt);
   const seconds = useSeconds(phase === "watching" && !some ? startedAt : null);
   const record = async () => {

@@ -1,6 +1,6 @@
 import type { Decoded } from "@core/flash/decode";
 import type { Dialect } from "@core/flash/dialect";
-import { openQuestions, type Question } from "@core/flash/settle";
+import { nothingMore, openQuestions, seenTwice, type Question } from "@core/flash/settle";
 import type { LampInput } from "@core/record/types";
 
 const WORDS = ["No", "One", "Two", "Three", "Four", "Five", "Six", "Seven", "Eight", "Nine"];
@@ -15,13 +15,6 @@ const START: Record<LampInput, string> = {
   counts: "Call the counts out, and type them.",
   press: "Let the button go, then tap with every flash.",
 };
-
-/** Was every code of a whole list seen in two rounds? Then more watching tells nothing new. */
-export function seenTwice(d: Decoded): boolean {
-  return (
-    d.state === "codes" && d.complete && d.confidence >= 0.99 && d.codes.every((c) => (d.roundsShown[c] ?? 0) >= 2)
-  );
-}
 
 export function listOf(codes: readonly string[]): string {
   return codes.length < 2 ? codes.join("") : `${codes.slice(0, -1).join(", ")} and ${codes.at(-1)}`;
@@ -63,12 +56,24 @@ export function saySoFar(
       next: "A code counts when it was seen from its first flash to its last.",
     };
   if (seenTwice(d)) return { headline: `${listOf(d.codes)}, seen twice: done.`, next: "Nothing more can be learned." };
+  if (d.complete && d.over) {
+    const unsure = openQuestions(d).find((q) => q.kind === "doubt");
+    return {
+      headline: `${intro}The list is over: ${listOf(d.codes)}.`,
+      next: nothingMore(d)
+        ? "It is shown once with every start. Whoever wants to see it again starts it again."
+        : `${unsure ? `${unsure.code} is ${percent(unsure.certainty)} certain` : `The list is ${percent(d.confidence)} certain`}: start it again, and read anew.`,
+    };
+  }
   const n = d.codes.length;
   const headline = d.complete
     ? `${intro}The list came round: ${listOf(d.codes)}.`
     : `${intro}${WORDS[n] ?? n} ${n === 1 ? "code" : "codes"} so far.`;
   return { headline, next: whatSettles(openQuestions(d), watching) };
 }
+
+/** Never more than is so: 99.7 is not 100. */
+const percent = (p: number): string => `${Math.floor(100 * p)} %`;
 
 /** What one more round would settle. */
 function whatSettles([first]: readonly Question[], watching: boolean): string {
@@ -79,11 +84,11 @@ function whatSettles([first]: readonly Question[], watching: boolean): string {
         ? "Watch until the list comes round."
         : "The list has not come round: more codes may follow. Watch until it does.";
     case "rival":
-      return `${on}: it could also be ${first.codes.length ? listOf(first.codes) : "nothing stored"} (${Math.round(100 * first.probability)} %); one more round tells them apart.`;
+      return `${on}: it could also be ${first.codes.length ? listOf(first.codes) : "nothing stored"} (${percent(first.probability)}); one more round tells them apart.`;
     case "once":
       return `${listOf(first.codes)} ${first.codes.length === 1 ? "was" : "were"} seen in one round only; one more round makes it certain.`;
     case "doubt":
-      return `${first.code} is ${Math.round(100 * first.certainty)} % certain; one more round makes it so.`;
+      return `${first.code} is ${percent(first.certainty)} certain; one more round makes it so.`;
     case undefined:
       return "One more round makes it sure.";
   }

@@ -1,10 +1,10 @@
 import type { Decoded, FilmRead } from "@core/flash/decode";
+import { nothingMore } from "@core/flash/settle";
 import { editMarks, type MarkEdit } from "@core/record/edit";
 import { evidenceOf } from "@core/record/evidence";
 import { isPicture, type Input, type Mark, type PictureInput, type Reading } from "@core/record/types";
 import { flashWorker } from "~/workers/flash";
 import { NOT_STARTED, type Home } from "./home";
-import { seenTwice } from "./sentence";
 
 /** Watching is taken to have begun this long before the first mark. */
 const LEAD_MS = 600;
@@ -350,7 +350,7 @@ export class ReadingSession {
   /** Watching on would tell nothing new: it ends by itself, once. */
   private settle(decoded: Decoded): void {
     const { phase, reading } = this.state;
-    if (phase !== "watching" || this.onward || this.home.tentative || !seenTwice(decoded) || reading.input === "film")
+    if (phase !== "watching" || this.onward || this.home.tentative || !nothingMore(decoded) || reading.input === "film")
       return;
     this.set({ settled: true });
     if (isPicture(reading.input)) this.endPicture(null);

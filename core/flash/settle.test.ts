@@ -1,0 +1,69 @@
+import fc from "fast-check";
+import { describe, expect, it } from "vitest";
+import { dialect } from "../testing/dialects";
+import { watch } from "../testing/person";
+import { decode } from "./decode";
+import { memoriesOf, type Faults } from "./dialect";
+import { possibleFaults } from "./digits";
+import { encode } from "./encode";
+import { nothingMore, openQuestions } from "./settle";
+import { ordered } from "./show";
+
+describe("openQuestions", () => {
+  it("goes from the list that has not come round to nothing left to ask", () => {
+    const d = dialect("long-short");
+    const kinds = (until: number) => openQuestions(decode(d, { mode: "edges", edges: encode(d, { stored: ["12", "23"] }, until), until })).map((q) => q.kind); // prettier-ignore
+    expect(kinds(14_000)[0]).toBe("not-round");
+    expect(kinds(28_000)).toContain("once");
+    expect(kinds(70_000)).toEqual([]);
+  });
+});
+
+describe("nothingMore", () => {
+  it("does not count a code of both memories as seen twice before each has shown it twice", () => {
+    // The stored list goes on with a code that begins alike, after the live list was shown two times.
+    const d = dialect("key-on-three");
+    const faults = { live: ["231"], stored: ["231", "233"] };
+    const ended = Array.from({ length: 32 }, (_, i) => 48_000 + i * 2000).flatMap((until) => {
+      const read = decode(d, watch(d, faults, "taps", { seed: 5, until }));
+      return nothingMore(read) ? [{ until, codes: read.codes.join(" "), over: read.over }] : [];
+    });
+    expect(ended.length).toBeGreaterThan(5);
+    expect(ended.every((e) => e.codes === "231 233" && e.over && e.until > 84_000)).toBe(true);
+  });
+
+  it.each([
+    ["lead-in", 200_000],
+    ["long-short", 100_000],
+    ["even-when-clear", 120_000],
+    ["cycle-lamp", 100_000],
+    ["end-mark", 70_000],
+    ["running-two", 160_000],
+    ["key-on-three", 160_000],
+  ])(
+    "never ends the watch of %s on another list than is stored, and does end it",
+    (id, long) => {
+      const d = dialect(id);
+      const some = fc.uniqueArray(fc.constantFrom(...possibleFaults(d)), { maxLength: 2 });
+      let ended = 0;
+      const cases = { numRuns: id === "key-on-three" ? 3 : 8, seed: 20 };
+      fc.assert(
+        fc.property(some, some, fc.integer(), fc.constantFrom("taps", "holds"), (one, other, seed, mode) => {
+          const [first, second] = memoriesOf(d);
+          const faults: Faults = { [first]: one, ...(second && { [second]: other }) };
+          const truth = new Set([first, second].flatMap((m) => (m ? ordered(d, faults[m] ?? []) : [])));
+          for (let until = 10_000; until <= long; until += 5000) {
+            const read = decode(d, watch(d, faults, mode, { seed, jitter: 0.03, until }));
+            if (!nothingMore(read)) continue;
+            expect({ until, codes: read.codes }).toEqual({ until, codes: [...truth] });
+            ended++;
+            return;
+          }
+        }),
+        cases,
+      );
+      expect(ended).toBeGreaterThanOrEqual(cases.numRuns / 2);
+    },
+    120_000,
+  );
+});
