@@ -74,7 +74,12 @@ class Watch {
     const { width, height } = picture;
     // A film that changes its size in the middle is begun anew: no patch would fit.
     if (this.lookout?.eye.width !== width || this.lookout.eye.height !== height)
-      this.lookout = new Lookout(width, height, this.given ? [patchOf(this.given, rasterOf(width, height))] : []);
+      this.lookout = new Lookout(
+        width,
+        height,
+        this.given ? [patchOf(this.given, rasterOf(width, height))] : [],
+        this.live,
+      );
     this.count(t);
     this.at = t;
     this.pictures++;

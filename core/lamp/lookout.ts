@@ -4,8 +4,14 @@ import type { Patch } from "./patch";
 import { learn, type WatchedLamp } from "./lamp";
 import type { Picture } from "./picture";
 
-/** The picture is searched for lamps so often until one is certain, and afterwards, ms of film: each time twice as late. */
+/**
+ * The picture is searched for lamps so often until one is certain, ms. Nobody waits for a film's lamp: there it is by halves more
+ * each time, and never so late that a search would not see what the one before did not.
+ */
 const SEARCH_MS = 2500;
+const SEARCH_GROWTH = 0.5;
+const SEARCH_FILM_MS = 25_000;
+/** And when one is certain, ms: each time twice as late. */
 const SEARCH_ON_MS = 15_000;
 /** How lit is told from dark is learned again so often, ms: by quarters more each time, so that the cost stays in proportion. */
 const LEARN_MS = 4000;
@@ -38,11 +44,15 @@ export class Lookout {
   private nextLearning = new Map<number, number>();
   private started: number | null = null;
 
-  /** @param given patches that a person drew or confirmed: nothing else is looked for */
+  /**
+   * @param given patches that a person drew or confirmed: nothing else is looked for
+   * @param live somebody waits for the lamp to be found
+   */
   constructor(
     width: number,
     height: number,
     private given: readonly Patch[] = [],
+    private live = false,
   ) {
     this.eye = new Eye(width, height);
   }
@@ -58,7 +68,9 @@ export class Lookout {
     const since = picture.t - this.started;
     if (!this.given.length && since >= this.nextSearch) {
       this.search(sight);
-      this.nextSearch = since + (this.certain ? Math.max(SEARCH_ON_MS, since) : SEARCH_MS);
+      const most = this.live ? SEARCH_MS : SEARCH_FILM_MS;
+      const usual = Math.min(most, Math.max(SEARCH_MS, SEARCH_GROWTH * since));
+      this.nextSearch = since + (this.certain ? Math.max(SEARCH_ON_MS, since) : usual);
     }
     for (const lamp of eye.lamps) {
       const next = this.nextLearning.get(lamp.id) ?? since + LEARN_MS;

@@ -1,12 +1,10 @@
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import { decode, readFilm } from "@core/flash/decode";
 import { encode, normal, seeded } from "@core/flash/encode";
-import { newReading } from "@core/record/readings";
-import type { Reading } from "@core/record/types";
 import { dialect } from "@core/testing/dialects";
 import type { Home } from "./home";
-import { NOT_STARTED } from "./home";
 import { ReadingSession } from "./session";
+import { homeOf, picturesOf } from "./test-home";
 
 // The worker's own functions, on this thread: what is tested is what a session makes of them.
 vi.mock("~/workers/flash", () => ({
@@ -20,34 +18,8 @@ const lead = dialect("lead-in");
 const edges = encode(lead, { stored: ["26"] }, 300_000);
 const onsets = edges.filter(([, lit]) => lit).map(([t]) => t);
 
-/** Brightness of the lamp up to a time, 30 pictures a second. */
-function pictures(until: number) {
-  const t: number[] = [];
-  const y: number[] = [];
-  for (let ms = 0; ms < until; ms += 1000 / 30) {
-    t.push(ms);
-    y.push((edges.findLast(([at]) => at <= ms)?.[1] ? 150 : 70) + 1.5 * Math.sin(ms * 7.7));
-  }
-  return { t, y };
-}
-
-function home(part: Partial<Home> = {}): Home & { saved: Reading[] } {
-  const saved: Reading[] = [];
-  return {
-    dialect: lead,
-    tentative: false,
-    table: [],
-    stored: null,
-    saved,
-    blank: (input) => newReading({ id: "r", job: "j", vehicle: "v", system: "engine", way: "w", dialect: lead.id, input, run: "before", startedAt: NOT_STARTED }), // prettier-ignore
-    save: (reading) => {
-      saved.push(reading);
-      return Promise.resolve();
-    },
-    drop: () => Promise.resolve(),
-    ...part,
-  };
-}
+const pictures = (until: number) => picturesOf(lead, ["26"], until);
+const home = (part: Partial<Home> = {}) => homeOf(lead, part);
 
 /** Lets promises that are due be kept. */
 const settle = async () => {

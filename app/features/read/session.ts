@@ -13,6 +13,8 @@ const TAIL_MS = 1500;
 const UNDO_STEPS = 100;
 /** While a film is gone through, or a camera watched, what it says is read so often, ms. */
 const FILM_READ_MS = 6000;
+/** And it may take at most about this share of the time. */
+const FILM_READ_SHARE = 0.1;
 const CAMERA_READ_MS = 1200;
 
 export type Phase = "ready" | "watching" | "stopped" | "interrupted";
@@ -46,6 +48,8 @@ export class ReadingSession {
   /** Goes on although it is settled, since the person said so. */
   private onward = false;
   private picturesReadAt = -Infinity;
+  /** How long the last reading took, ms. */
+  private cost = 0;
   /** What the last answer was given of: these marks, watched until then. */
   private answeredOf: { marks: readonly Mark[]; until: number } | null = null;
 
@@ -183,7 +187,8 @@ export class ReadingSession {
     if (phase === "stopped") return this.store({ ...reading, levels });
     this.set({ reading: { ...reading, levels } });
     // A film is decoded faster than it could be read over and over: its reading takes the processor from its decoding.
-    if (performance.now() - this.picturesReadAt < (reading.input === "film" ? FILM_READ_MS : CAMERA_READ_MS)) return;
+    const pause = reading.input === "film" ? Math.max(FILM_READ_MS, this.cost / FILM_READ_SHARE) : CAMERA_READ_MS;
+    if (performance.now() - this.picturesReadAt < pause) return;
     this.picturesReadAt = performance.now();
     this.decode();
   };
@@ -313,10 +318,12 @@ export class ReadingSession {
     const { reading, phase } = this.state;
     if (reading.startedAt === NOT_STARTED) return;
     this.decoding = true;
+    const asked = performance.now();
     const pictured = isPicture(reading.input) ? this.pictured : null;
     const until = reading.until ?? pictured ?? (phase === "watching" ? this.now() : this.lastSeen() - TAIL_MS);
     void this.ask(reading, until).then(({ decoded, marks }) => {
       this.decoding = false;
+      this.cost = performance.now() - asked;
       if (this.state.reading.id === reading.id && this.state.reading.startedAt === reading.startedAt) {
         if (marks) this.takeMarks(marks, until);
         // Want of taps takes nothing back: whoever taps no more has stopped looking, and the lamp goes on.
