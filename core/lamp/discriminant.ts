@@ -64,17 +64,18 @@ export function brightnessOf({ weights, offset }: Discriminant, f: Features): nu
 
 /** Squared Mahalanobis distance to the nearer state, or to what lies between them: large where something is in the way. */
 export function strangeness({ inverse, dark, lit }: Discriminant, f: Features): number {
-  const along = (a: Float64Array, b: Float64Array): number => {
-    let sum = 0;
-    for (let i = 0; i < FEATURES; i++)
-      for (let j = 0; j < FEATURES; j++) sum += a[i] * inverse[i * FEATURES + j] * b[j];
-    return sum;
-  };
-  const way = lit.map((x, i) => x - dark[i]);
-  const from = f.map((x, i) => x - dark[i]);
-  const share = Math.min(1.2, Math.max(-0.2, along(from, way) / along(way, way)));
-  const off = from.map((x, i) => x - share * way[i]);
-  return along(off, off);
+  // With x from the dark lamp and w to the lit one: x² - 2 s xw + s² w², s the share of the way. Once a picture: nothing is allocated.
+  let [xx, xw, ww] = [0, 0, 0];
+  for (let i = 0; i < FEATURES; i++)
+    for (let j = 0; j < FEATURES; j++) {
+      const k = inverse[i * FEATURES + j];
+      const [x, w] = [f[j] - dark[j], lit[j] - dark[j]];
+      xx += k * (f[i] - dark[i]) * x;
+      xw += k * (f[i] - dark[i]) * w;
+      ww += k * (lit[i] - dark[i]) * w;
+    }
+  const share = Math.min(1.2, Math.max(-0.2, xw / ww));
+  return xx - 2 * share * xw + share * share * ww;
 }
 
 /** Inverse of a square matrix by Gauss and Jordan with pivots; null where there is none. */

@@ -14,7 +14,7 @@ import {
   type Raster,
   type Sampling,
 } from "./picture";
-import { follow, follower, profileOf, type Follower } from "./shake";
+import { emptyProfile, follow, follower, profileOf, type Follower, type Profile } from "./shake";
 
 /** Pictures that are held to look back on: half a minute at 60 a second, a minute at 30. */
 const HELD = 1800;
@@ -46,6 +46,7 @@ export class Eye {
   private history: History;
   private sampling: Sampling;
   private cells: Cells;
+  private profile: Profile;
   private shake: Follower | null = null;
   private lastWhole = -Infinity;
 
@@ -57,11 +58,13 @@ export class Eye {
     this.raster = this.sampling.raster;
     this.history = new History(this.raster, HELD);
     this.cells = emptyCells(this.raster);
+    this.profile = emptyProfile(this.raster);
   }
 
   /** Takes the next picture; tells what lamps changed with it. */
   see(picture: Picture): Change[] {
-    const profile = profileOf(picture, this.sampling);
+    // The follower keeps its first profile; all others are looked at once.
+    const profile = this.shake ? profileOf(picture, this.sampling, this.profile) : profileOf(picture, this.sampling);
     const before = this.shake?.last;
     this.shake = this.shake ? follow(this.shake, profile) : follower(profile);
     const { dx, dy } = this.shake.last;

@@ -43,9 +43,10 @@ const COLOURLESS = 3;
 const STRONG = 60;
 const MOST = 4;
 
-/** Values of all cells in each looked-at picture, and how far each cell's went. */
+/** Values of all cells in the looked-at pictures, a cell's in a row, and how far each cell's went. */
 interface Channel {
-  value: Float32Array[];
+  value: Float32Array;
+  pictures: number;
   low: Float32Array;
   high: Float32Array;
   jitter: Float32Array;
@@ -143,31 +144,35 @@ function channel(
   const sum = new Float32Array(blocks * Math.ceil(down / NEAR));
   const size = new Float32Array(sum.length);
   for (let c = 0; c < count; c++) size[block[c]]++;
+  const pictures = picks.length;
+  const value = new Float32Array(count * pictures);
   const out: Channel = {
-    value: [],
+    value,
+    pictures,
     low: new Float32Array(count).fill(Infinity),
     high: new Float32Array(count).fill(-Infinity),
     jitter: new Float32Array(count),
   };
   const { low, high, jitter } = out;
-  let before: Float32Array | null = null;
-  for (const pick of picks) {
-    const plane = new Float32Array(count);
+  const plane = new Float32Array(count);
+  for (const [k, pick] of picks.entries()) {
     read(pick, plane);
     sum.fill(0);
     for (let c = 0; c < count; c++) sum[block[c]] += plane[c];
     for (let b = 0; b < sum.length; b++) sum[b] /= size[b];
-    for (let c = 0; c < count; c++) {
-      const x = (plane[c] -= sum[block[c]]);
+    for (let c = 0, at = k; c < count; c++, at += pictures) {
+      const x = (value[at] = plane[c] - sum[block[c]]);
       if (x < low[c]) low[c] = x;
       if (x > high[c]) high[c] = x;
+      if (k) jitter[c] += Math.min(8, Math.abs(x - value[at - 1]));
     }
-    if (before) for (let c = 0; c < count; c++) jitter[c] += Math.min(8, Math.abs(plane[c] - before[c]));
-    before = plane;
-    out.value.push(plane);
   }
   return out;
 }
+
+/** One cell's values. */
+const seriesOf = ({ value, pictures }: Channel, cell: number): Float32Array =>
+  value.subarray(cell * pictures, (cell + 1) * pictures);
 
 /** How much a cell differs from its neighbours, in one picture: an edge there blinks as the camera trembles. */
 function roughness(y: Uint8Array, across: number, down: number): Float32Array {
@@ -192,30 +197,30 @@ interface Split {
 /** Splits the values of a cell in two states over time; null where they do not make two. */
 function judge(channel: Channel, cell: number, times: readonly number[], rough: number): Split | null {
   const n = times.length;
-  let low = channel.low[cell];
-  let high = channel.high[cell];
   // Most cells hold still: out with them at once.
-  if (high - low < 5 || high - low < 3 * (channel.jitter[cell] / n)) return null;
-  const v = Float32Array.from(channel.value, (plane) => plane[cell]);
-  [low, high] = outer(v, low, high);
-  // Two means, begun at the outer values: a lamp that is seldom lit is found as well as one that is seldom dark.
-  let threshold = (low + high) / 2;
-  let [m0, m1, s0, s1] = [0, 0, 0, 0];
-  for (let round = 0; round < 6; round++) {
-    let [n0, n1, a0, a1, q0, q1] = [0, 0, 0, 0, 0, 0];
-    for (let k = 0; k < n; k++) {
-      const x = Math.min(high, Math.max(low, v[k]));
-      if (x > threshold) [n1, a1, q1] = [n1 + 1, a1 + x, q1 + x * x];
-      else [n0, a0, q0] = [n0 + 1, a0 + x, q0 + x * x];
+  const range = channel.high[cell] - channel.low[cell];
+  if (range < 5 || range < 3 * (channel.jitter[cell] / n)) return null;
+  const v = seriesOf(channel, cell);
+  const { threshold, low, high } = twoMeans(v, channel.low[cell], channel.high[cell]);
+  let [n1, a0, a1, q0, q1] = [0, 0, 0, 0, 0];
+  for (let k = 0; k < n; k++) {
+    const x = Math.min(high, Math.max(low, v[k]));
+    if (x > threshold) {
+      n1++;
+      a1 += x;
+      q1 += x * x;
+    } else {
+      a0 += x;
+      q0 += x * x;
     }
-    if (!n0 || !n1) return null;
-    [m0, m1] = [a0 / n0, a1 / n1];
-    [s0, s1] = [Math.sqrt(Math.max(0, q0 / n0 - m0 * m0)), Math.sqrt(Math.max(0, q1 / n1 - m1 * m1))];
-    threshold = (m0 + m1) / 2;
   }
+  const n0 = n - n1;
+  if (!n0 || !n1) return null;
+  const [m0, m1] = [a0 / n0, a1 / n1];
   const reach = m1 - m0;
   if (reach < 4) return null;
-  const apart = reach / (1 + Math.max(s0, s1) + ROUGH * rough);
+  const within = Math.sqrt(Math.max(0, q0 / n0 - m0 * m0, q1 / n1 - m1 * m1));
+  const apart = reach / (1 + within + ROUGH * rough);
   if (apart < 2) return null;
   // States with some slack, so that noise at the border makes no changes.
   const lit = new Uint8Array(n);
@@ -223,6 +228,7 @@ function judge(channel: Channel, cell: number, times: readonly number[], rough: 
   let since = times[0];
   let changes = 0;
   let hasty = 0;
+  let between = 0;
   for (let k = 0; k < n; k++) {
     const over = state ? v[k] < threshold - 0.12 * reach : v[k] > threshold + 0.12 * reach;
     if (over) {
@@ -232,10 +238,9 @@ function judge(channel: Channel, cell: number, times: readonly number[], rough: 
       changes++;
     }
     lit[k] = state;
+    if (Math.abs(v[k] - threshold) < 0.22 * reach) between++;
   }
   if (changes < MIN_CHANGES) return null;
-  let between = 0;
-  for (let k = 0; k < n; k++) if (Math.abs(v[k] - threshold) < 0.22 * reach) between++;
   const steady = Math.max(0, 1 - (2.5 * between) / (n + 1)) * Math.max(0, 1 - (3 * hasty) / changes);
   return {
     score: Math.min(12, apart) * (0.7 + 0.3 * Math.min(1, reach / STRONG)) * Math.min(1, changes / 8) * steady,
@@ -245,24 +250,48 @@ function judge(channel: Channel, cell: number, times: readonly number[], rough: 
   };
 }
 
-/** The values below and above which two of a hundred lie. */
-function outer(v: Float32Array, low: number, high: number): [number, number] {
+const BINS = new Uint32Array(64);
+/** Rounds of two means; they have settled by then. */
+const ROUNDS = 6;
+
+/**
+ * The threshold between two means of some values, by their histogram: begun at the outer values, so that a lamp that is seldom lit is
+ * found as well as one that is seldom dark.
+ * @returns also the values below and above which two of a hundred lie
+ */
+function twoMeans(v: Float32Array, least: number, most: number): { threshold: number; low: number; high: number } {
   BINS.fill(0);
-  const width = (high - low) / BINS.length;
-  for (let k = 0; k < v.length; k++) BINS[Math.min(BINS.length - 1, Math.floor((v[k] - low) / width))]++;
+  const width = (most - least) / BINS.length;
+  const top = BINS.length - 1;
+  for (let k = 0; k < v.length; k++) BINS[Math.min(top, Math.floor((v[k] - least) / width))]++;
   const few = 0.02 * v.length;
-  let [a, b] = [0, BINS.length - 1];
+  let [a, b] = [0, top];
   for (let sum = BINS[a]; sum <= few; sum += BINS[a]) a++;
   for (let sum = BINS[b]; sum <= few; sum += BINS[b]) b--;
-  return [low + a * width, low + (b + 1) * width];
+  // In bins: what lies further out counts as the outer ones.
+  let between = (a + b) / 2;
+  for (let round = 0; round < ROUNDS; round++) {
+    let [n0, n1, s0, s1] = [0, 0, 0, 0];
+    for (let bin = 0; bin <= top; bin++) {
+      const at = Math.min(b, Math.max(a, bin));
+      if (at > between) {
+        n1 += BINS[bin];
+        s1 += BINS[bin] * at;
+      } else {
+        n0 += BINS[bin];
+        s0 += BINS[bin] * at;
+      }
+    }
+    if (!n0 || !n1) break;
+    between = (s0 / n0 + s1 / n1) / 2;
+  }
+  return { threshold: least + (between + 0.5) * width, low: least + a * width, high: least + (b + 1) * width };
 }
 
-const BINS = new Uint32Array(64);
-
 /** The cells around a seed whose values go with its own; none where they are too many to be a lamp. */
-function grow(seed: number, { value }: Channel, across: number, down: number, taken: Uint8Array): number[] {
-  const n = value.length;
-  const { v: own, power: xx } = centred(value, seed);
+function grow(seed: number, channel: Channel, across: number, down: number, taken: Uint8Array): number[] {
+  const n = channel.pictures;
+  const { v: own, power: xx } = centred(channel, seed);
   const cells = [seed];
   const seen = new Set(cells);
   const most = LARGEST * across * down;
@@ -276,9 +305,10 @@ function grow(seed: number, { value }: Channel, across: number, down: number, ta
     ]) {
       if (c < 0 || c >= across * down || seen.has(c) || taken[c]) continue;
       seen.add(c);
+      const other = seriesOf(channel, c);
       let [sum, square, xy] = [0, 0, 0];
       for (let q = 0; q < n; q++) {
-        const x = value[q][c];
+        const x = other[q];
         sum += x;
         square += x * x;
         xy += own[q] * x;
@@ -294,9 +324,9 @@ function grow(seed: number, { value }: Channel, across: number, down: number, ta
  * Does what blinks here blink beside it a little earlier or later? Then it passes: a needle, a hand, a reflection. A lamp's glow
  * comes and goes with the lamp.
  */
-function travels(cells: readonly number[], seed: number, { value }: Channel, across: number, down: number): boolean {
-  const n = value.length;
-  const own = centred(value, seed);
+function travels(cells: readonly number[], seed: number, channel: Channel, across: number, down: number): boolean {
+  const n = channel.pictures;
+  const own = centred(channel, seed);
   const inside = new Set(cells);
   const beside = new Set<number>();
   for (const c of cells) {
@@ -306,7 +336,7 @@ function travels(cells: readonly number[], seed: number, { value }: Channel, acr
         if (!inside.has(j * across + i)) beside.add(j * across + i);
   }
   for (const c of beside) {
-    const other = centred(value, c);
+    const other = centred(channel, c);
     if (other.power < 0.2 * own.power) continue;
     const norm = Math.sqrt(own.power * other.power) + 1e-9;
     const at = (lag: number): number => {
@@ -321,8 +351,8 @@ function travels(cells: readonly number[], seed: number, { value }: Channel, acr
   return false;
 }
 
-function centred(value: readonly Float32Array[], cell: number): { v: Float32Array; power: number } {
-  const v = Float32Array.from(value, (plane) => plane[cell]);
+function centred(channel: Channel, cell: number): { v: Float32Array; power: number } {
+  const v = seriesOf(channel, cell).slice();
   const mean = v.reduce((a, b) => a + b, 0) / v.length;
   let power = 0;
   for (let k = 0; k < v.length; k++) {

@@ -5,14 +5,15 @@ import { learn, type WatchedLamp } from "./lamp";
 import type { Picture } from "./picture";
 
 /**
- * The picture is searched for lamps so often until one is certain, ms. Nobody waits for a film's lamp: there it is by halves more
- * each time, and never so late that a search would not see what the one before did not.
+ * The picture is searched for lamps so often until one is certain, ms. Nobody waits for a film's lamp: there it is twice as late each
+ * time, and never so late that a search would not see what the one before did not.
  */
 const SEARCH_MS = 2500;
-const SEARCH_GROWTH = 0.5;
-const SEARCH_FILM_MS = 25_000;
+const SEARCH_FILM_MS = [5000, 25_000] as const;
 /** And when one is certain, ms: each time twice as late. */
 const SEARCH_ON_MS = 15_000;
+/** At the end nothing is looked for that was looked for so short ago, ms. */
+const LATELY_MS = 8000;
 /** How lit is told from dark is learned again so often, ms: by quarters more each time, so that the cost stays in proportion. */
 const LEARN_MS = 4000;
 const LEARN_GROWTH = 1.25;
@@ -40,7 +41,8 @@ export interface Sight {
 export class Lookout {
   readonly eye: Eye;
   private certain = false;
-  private nextSearch = SEARCH_MS;
+  private nextSearch: number;
+  private searched = 0;
   private nextLearning = new Map<number, number>();
   private started: number | null = null;
 
@@ -55,6 +57,7 @@ export class Lookout {
     private live = false,
   ) {
     this.eye = new Eye(width, height);
+    this.nextSearch = live ? SEARCH_MS : SEARCH_FILM_MS[0];
   }
 
   see(picture: Picture): Sight {
@@ -68,8 +71,7 @@ export class Lookout {
     const since = picture.t - this.started;
     if (!this.given.length && since >= this.nextSearch) {
       this.search(sight);
-      const most = this.live ? SEARCH_MS : SEARCH_FILM_MS;
-      const usual = Math.min(most, Math.max(SEARCH_MS, SEARCH_GROWTH * since));
+      const usual = this.live ? SEARCH_MS : Math.min(SEARCH_FILM_MS[1], since);
       this.nextSearch = since + (this.certain ? Math.max(SEARCH_ON_MS, since) : usual);
     }
     for (const lamp of eye.lamps) {
@@ -84,7 +86,8 @@ export class Lookout {
   /** A last search and learning, when a film has ended. */
   end(): Sight {
     const sight: Sight = { changes: [], begun: [] };
-    if (!this.given.length && this.started !== null) this.search(sight);
+    const fresh = this.eye.last - this.searched > LATELY_MS || !this.certain;
+    if (!this.given.length && this.started !== null && fresh) this.search(sight);
     for (const lamp of this.eye.lamps) learn(lamp);
     return sight;
   }
@@ -101,6 +104,7 @@ export class Lookout {
 
   private search(sight: Sight): void {
     const { eye } = this;
+    this.searched = eye.last;
     const found = eye.find();
     const [best] = found;
     if (!this.certain && best && best.score >= LIKELY && best.changes >= CHANGES) {

@@ -90,7 +90,10 @@ export interface Sampling {
   row: Int32Array;
   chromaColumn: Int32Array;
   chromaRow: Int32Array;
+  /** Room for the sums of a row of cells, and of a picture's columns and rows: a picture must leave nothing to clear away. */
   sums: Uint32Array;
+  across: Int32Array;
+  down: Int32Array;
 }
 
 /** Shifts of the picture up to this, raster pixels, are within the tables. */
@@ -112,6 +115,8 @@ export function samplingOf(width: number, height: number): Sampling {
     chromaColumn: table(w, (width + 1) >> 1, scale / 2),
     chromaRow: table(h, (height + 1) >> 1, scale / 2),
     sums: new Uint32Array(raster.across),
+    across: new Int32Array(w),
+    down: new Int32Array(h),
   };
 }
 
@@ -179,13 +184,12 @@ export function gatherSome(
   }
 }
 
-/** Sums of a picture's columns and rows, over one pixel of {@link THIN}. */
+/** Sums of a picture's columns and rows, over one pixel of {@link THIN}; valid until the next picture's. */
 export function sumsOf(p: Picture, s: Sampling): { across: Int32Array; down: Int32Array } {
   const { y, yStride } = p;
-  const { column, row } = s;
+  const { column, row, across, down } = s;
   const { width, height } = s.raster;
-  const across = new Int32Array(width);
-  const down = new Int32Array(height);
+  across.fill(0);
   for (let j = 0; j < height; j++) {
     const line = row[MARGIN + j] * yStride;
     if (j % THIN === 0) for (let i = 0; i < width; i++) across[i] += y[line + column[MARGIN + i]];

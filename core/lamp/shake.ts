@@ -1,4 +1,4 @@
-import { sumsOf, THIN, type Picture, type Sampling } from "./picture";
+import { sumsOf, THIN, type Picture, type Raster, type Sampling } from "./picture";
 
 /** How a picture's brightness runs across and down: the sums of its columns and rows, differentiated. */
 export interface Profile {
@@ -28,20 +28,25 @@ const FOLLOW = 0.02;
 /** How steep the brightness may be to count in full; lamps and glare are steep, the dashboard is many small steps. */
 const STEEP = 6;
 
-export function profileOf(picture: Picture, sampling: Sampling): Profile {
+export function emptyProfile({ width, height }: Raster): Profile {
+  return { across: new Float32Array(width), down: new Float32Array(height) };
+}
+
+/** @param into filled and returned */
+export function profileOf(picture: Picture, sampling: Sampling, into = emptyProfile(sampling.raster)): Profile {
   const { across, down } = sumsOf(picture, sampling);
-  return { across: steps(across, sampling.raster.height), down: steps(down, sampling.raster.width) };
+  steps(across, sampling.raster.height, into.across);
+  steps(down, sampling.raster.width, into.down);
+  return into;
 }
 
 /** @param length of the columns (or rows) that were summed, of which one in {@link THIN} pixels was taken */
-function steps(sums: Int32Array, length: number): Float32Array {
-  const out = new Float32Array(sums.length);
+function steps(sums: Int32Array, length: number, out: Float32Array): void {
   const unit = THIN / length;
   for (let i = 2; i < sums.length - 2; i++) {
     const d = unit * (sums[i + 1] + sums[i + 2] - sums[i - 1] - sums[i - 2]);
     out[i] = d / (1 + Math.abs(d) / STEEP);
   }
-  return out;
 }
 
 /** Follows the shaking of a camera by the profiles of its pictures: a state that is moved on with each of them. */
