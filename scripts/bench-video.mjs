@@ -156,13 +156,14 @@ async function filmTab(page) {
   }
 }
 
-/** Waits until the sentence has not changed for a while. */
+/** Waits until nothing is worked out any more, and what the page says has not changed for a while. */
 async function settled(page) {
   let last = "";
-  for (let same = 0; same < 12;) {
+  for (let same = 0; same < 8;) {
     await page.waitForTimeout(500);
     const now = (await page.locator("main").textContent()) ?? "";
-    same = now === last ? same + 1 : 0;
+    const busy = await page.locator('[aria-busy="true"]').count();
+    same = now === last && !busy ? same + 1 : 0;
     last = now;
   }
 }

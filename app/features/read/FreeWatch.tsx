@@ -16,6 +16,7 @@ import { SessionStrip } from "./strip/SessionStrip";
 import { dialectsOf, SURE, useBelieved, type Believed } from "./use-believed";
 import { useWatch } from "./use-watch";
 import { Dock } from "./Watch";
+import { Working } from "./Working";
 
 const SHOWN = 3;
 const JUDGED_MS = 90_000;
@@ -42,6 +43,7 @@ export function FreeWatch() {
       ) : (
         <h1>{some ? "Watching …" : "Watch a lamp"}</h1>
       )}
+      <Working session={session} picture={picture} asking={believed.asking} />
       {!some && (
         <Soft>
           Of any vehicle: Klinko finds out how it talks. To look codes up and keep them, open a job of the vehicle.

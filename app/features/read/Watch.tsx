@@ -28,6 +28,7 @@ import { ReadingSession, type SessionState } from "./session";
 import { SessionStrip } from "./strip/SessionStrip";
 import { useSession } from "./use-session";
 import { useWatch } from "./use-watch";
+import { Working } from "./Working";
 
 export const Dock = styled.div`
   position: sticky;
@@ -63,6 +64,7 @@ export function Watch({ data, dialect }: { data: JobData; dialect: Dialect }) {
   return (
     <>
       <Said session={session} />
+      <Working session={session} picture={picture} />
       {phase === "ready" && (
         <SystemChoice
           systems={systems}

@@ -27,6 +27,8 @@ export interface SessionState {
   undo: readonly { marks: Mark[]; corrected?: boolean }[];
   /** Watching ended by itself, since nothing more could be learned. */
   settled: boolean;
+  /** More was seen than the answer takes in so far: it is worked out. */
+  busy: boolean;
 }
 
 /**
@@ -68,6 +70,7 @@ export class ReadingSession {
       decoded: null,
       undo: [],
       settled: false,
+      busy: false,
     };
   }
 
@@ -318,6 +321,7 @@ export class ReadingSession {
     const { reading, phase } = this.state;
     if (reading.startedAt === NOT_STARTED) return;
     this.decoding = true;
+    if (!this.state.busy) this.set({ busy: true });
     const asked = performance.now();
     const pictured = isPicture(reading.input) ? this.pictured : null;
     const until = reading.until ?? pictured ?? (phase === "watching" ? this.now() : this.lastSeen() - TAIL_MS);
@@ -337,7 +341,7 @@ export class ReadingSession {
       if (this.again) {
         this.again = false;
         this.decode();
-      }
+      } else this.set({ busy: false });
     });
   }
 

@@ -45,6 +45,7 @@ export function dialectsOf(packs: readonly Pack[]): Believed[] {
 export function useBelieved(session: ReadingSession, known: readonly Believed[]) {
   const [ranked, setRanked] = useState<Believed[]>([]);
   const [said, setSaid] = useState<string | null>(null);
+  const [asking, setAsking] = useState(false);
   useEffect(() => {
     let asked = "";
     let busy = false;
@@ -56,6 +57,7 @@ export function useBelieved(session: ReadingSession, known: readonly Believed[])
       if (busy || stamp === asked || reading.marks.length < FEWEST) return;
       busy = true;
       asked = stamp;
+      setAsking(true);
       const until = reading.until ?? (isPicture(reading.input) ? (reading.levels?.t.at(-1) ?? 0) : session.now());
       const evidence = evidenceOf(reading, until, session.home.dialect);
       if (evidence.mode !== "counts" && evidence.mode !== "button") {
@@ -66,6 +68,7 @@ export function useBelieved(session: ReadingSession, known: readonly Believed[])
         setRanked(answer.flatMap((a) => known.filter((k) => k.dialect.id === a.dialect).map((k) => ({ ...k, probability: a.probability })))); // prettier-ignore
       }
       busy = false;
+      setAsking(false);
     };
     const timer = setInterval(() => void ask(), ASK_MS);
     const ended = session.subscribe(() => session.state.phase === "stopped" && void ask());
@@ -79,5 +82,5 @@ export function useBelieved(session: ReadingSession, known: readonly Believed[])
   useEffect(() => {
     if (dialect) session.become(looseHome(dialect, !sure));
   }, [session, dialect, sure]);
-  return { ranked, said, setSaid };
+  return { ranked, said, setSaid, asking };
 }

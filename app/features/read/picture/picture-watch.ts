@@ -27,6 +27,8 @@ export interface PictureState {
   /** The person said which; else the likeliest are taken. */
   confirmed: boolean;
   drawn: boolean;
+  /** Which of several patches speaks is worked out. */
+  judging: boolean;
   /** Wall clock of the reading of a film, ms. */
   took: number;
   /** The page was hidden for so long while a camera was watched, ms. */
@@ -46,6 +48,7 @@ const IDLE: PictureState = {
   chosen: [],
   confirmed: false,
   drawn: false,
+  judging: false,
   took: 0,
   hidden: 0,
 };
@@ -249,8 +252,11 @@ export class PictureWatch {
     const ask = !this.state.confirmed && due && (seen.lamps.length > 1 || (last && seen.lamps.length > 0));
     if (ask) {
       this.rankedAt = seen.at;
+      this.set({ judging: true });
       const { order, speaks } = await this.rank(seen.lamps, seen.at);
-      if (run !== this.run || this.state.confirmed) return;
+      if (run !== this.run) return;
+      this.set({ judging: false });
+      if (this.state.confirmed) return;
       this.set({ chosen: this.sessions().map((_, i) => order[i] ?? null) });
       if (last && !speaks && !this.state.problem) this.set({ problem: "no-speech" });
     } else if (!this.state.confirmed && known.length < wanted)
