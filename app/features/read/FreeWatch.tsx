@@ -16,7 +16,7 @@ import { SessionStrip } from "./strip/SessionStrip";
 import { dialectsOf, SURE, useBelieved, type Believed } from "./use-believed";
 import { useWatch } from "./use-watch";
 import { Dock } from "./Watch";
-import { Working } from "./Working";
+import { useWorking } from "./use-working";
 
 const SHOWN = 3;
 const JUDGED_MS = 90_000;
@@ -35,15 +35,15 @@ export function FreeWatch() {
   );
   const { phase, input, some, pictured, playhead, setPlayhead } = useWatch(session, picture);
   const believed = useBelieved(session, known);
+  const working = useWorking(session, picture, believed.asking);
   const title = "A lamp";
   return (
     <>
       {some && (believed.ranked.length > 0 || phase === "stopped") ? (
-        <Said session={session} />
+        <Said session={session} working={working} />
       ) : (
         <h1>{some ? "Watching …" : "Watch a lamp"}</h1>
       )}
-      <Working session={session} picture={picture} asking={believed.asking} />
       {!some && (
         <Soft>
           Of any vehicle: Klinko finds out how it talks. To look codes up and keep them, open a job of the vehicle.

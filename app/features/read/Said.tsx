@@ -6,8 +6,11 @@ import { saySoFar } from "./sentence";
 import type { ReadingSession } from "./session";
 import { useSession } from "./use-session";
 
+/** What was seen is not all worked out yet: what is said may still change. */
+const STILL = "Still working it out …";
+
 /** Where a reading stands, in one sentence, and what would settle the rest. */
-export function Said({ session }: { session: ReadingSession }) {
+export function Said({ session, working }: { session: ReadingSession; working: boolean }) {
   const { dialect } = session.home;
   const { decoded, reading, phase } = useSession(session, (s) => s);
   const { headline, next } = saySoFar(
@@ -21,10 +24,10 @@ export function Said({ session }: { session: ReadingSession }) {
     () => (
       <>
         <h1 aria-live="polite">{headline}</h1>
-        {next && <Soft>{next}</Soft>}
+        {(next || working) && <Soft aria-busy={working}>{working ? STILL : next}</Soft>}
       </>
     ),
-    [headline, next],
+    [headline, next, working],
   );
 }
 

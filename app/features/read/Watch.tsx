@@ -28,7 +28,7 @@ import { ReadingSession, type SessionState } from "./session";
 import { SessionStrip } from "./strip/SessionStrip";
 import { useSession } from "./use-session";
 import { useWatch } from "./use-watch";
-import { Working } from "./Working";
+import { useWorking } from "./use-working";
 
 export const Dock = styled.div`
   position: sticky;
@@ -59,12 +59,12 @@ export function Watch({ data, dialect }: { data: JobData; dialect: Dialect }) {
   const { phase, input, some, pictured, playhead, setPlayhead } = useWatch(session, picture);
   const run = useSession(session, (s) => s.reading.run);
   const anything = useSession(session, hasAnything);
+  const working = useWorking(session, picture);
   // Ways to watch are offered until one is taken; the pad, and a list that is typed, stay.
   const offered = phase === "ready" || input === "counts" || (phase === "watching" && !isPicture(input));
   return (
     <>
-      <Said session={session} />
-      <Working session={session} picture={picture} />
+      <Said session={session} working={working} />
       {phase === "ready" && (
         <SystemChoice
           systems={systems}

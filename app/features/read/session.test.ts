@@ -103,7 +103,9 @@ describe("a reading by camera", () => {
     session.seeChange(0, 900);
     expect(session.state.reading.marks[0].up).toBe(900);
     session.seePicture(pictures(75_000), 75_000);
+    expect(session.state.busy).toBe(true);
     await settle();
+    expect(session.state.busy).toBe(false);
     const { marks, levels } = session.state.reading;
     const seen = onsets.filter((t) => t > 100 && t < 74_500);
     expect(seen.filter((t) => !marks.some((m) => Math.abs(m.t - t) < 120))).toEqual([]);
