@@ -10,7 +10,7 @@ import { looseHome } from "./home";
 import { ANY_INPUTS, Inputs } from "./Inputs";
 import { fitOf, orderByFit, PictureWatch, type Ranking } from "./picture/picture-watch";
 import { PictureStage } from "./picture/Stage";
-import { Codes, Said } from "./Said";
+import { Codes, Said, STILL } from "./Said";
 import { ReadingSession } from "./session";
 import { SessionStrip } from "./strip/SessionStrip";
 import { dialectsOf, SURE, useBelieved, type Believed } from "./use-believed";
@@ -39,10 +39,10 @@ export function FreeWatch() {
   const title = "A lamp";
   return (
     <>
-      {some && (believed.ranked.length > 0 || phase === "stopped") ? (
+      {some && (believed.ranked.length > 0 || (phase === "stopped" && !working)) ? (
         <Said session={session} working={working} />
       ) : (
-        <h1>{some ? "Watching …" : "Watch a lamp"}</h1>
+        <h1 aria-busy={working}>{working ? STILL : some ? "Watching …" : "Watch a lamp"}</h1>
       )}
       {!some && (
         <Soft>

@@ -7,7 +7,7 @@ import type { ReadingSession } from "./session";
 import { useSession } from "./use-session";
 
 /** What was seen is not all worked out yet: what is said may still change. */
-const STILL = "Still working it out …";
+export const STILL = "Still working it out …";
 
 /** Where a reading stands, in one sentence, and what would settle the rest. */
 export function Said({ session, working }: { session: ReadingSession; working: boolean }) {

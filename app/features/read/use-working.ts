@@ -9,8 +9,10 @@ import { useSession } from "./use-session";
  * @param asking which dialect it is, is asked
  */
 export function useWorking(session: ReadingSession, picture: PictureWatch, asking = false): boolean {
-  const stopped = useSession(session, (s) => s.phase === "stopped" && isPicture(s.reading.input));
+  const pictured = useSession(session, (s) => isPicture(s.reading.input));
+  const stopped = useSession(session, (s) => s.phase === "stopped");
+  const ended = usePicture(picture, (s) => s.phase === "ended");
   const busy = useSession(session, (s) => s.busy);
   const judging = usePicture(picture, (s) => s.judging);
-  return stopped && (busy || judging || asking);
+  return pictured && (stopped || ended) && (busy || judging || asking);
 }
