@@ -61,7 +61,7 @@ export function saySoFar(
     return {
       headline: `${intro}The list is over: ${listOf(d.codes)}.`,
       next: nothingMore(d)
-        ? "It is shown once with every start. Whoever wants to see it again starts it again."
+        ? "It is shown once with every start: to see it again, start it again."
         : `${unsure ? `${unsure.code} is ${percent(unsure.certainty)} certain` : `The list is ${percent(d.confidence)} certain`}: start it again, and read anew.`,
     };
   }
