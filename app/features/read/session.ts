@@ -325,9 +325,7 @@ export class ReadingSession {
     const asked = performance.now();
     const pictured = isPicture(reading.input) ? this.pictured : null;
     const until = reading.until ?? pictured ?? (phase === "watching" ? this.now() : this.lastSeen() - TAIL_MS);
-    void this.ask(reading, until).then(({ decoded, marks }) => {
-      this.decoding = false;
-      this.cost = performance.now() - asked;
+    const answered = this.ask(reading, until).then(({ decoded, marks }) => {
       if (this.state.reading.id === reading.id && this.state.reading.startedAt === reading.startedAt) {
         if (marks) this.takeMarks(marks, until);
         // Want of taps takes nothing back: whoever taps no more has stopped looking, and the lamp goes on.
@@ -338,6 +336,11 @@ export class ReadingSession {
           this.settle(decoded);
         }
       }
+    });
+    // An answer that fails leaves the one before standing; the next is asked for all the same.
+    void answered.finally(() => {
+      this.decoding = false;
+      this.cost = performance.now() - asked;
       if (this.again) {
         this.again = false;
         this.decode();

@@ -58,17 +58,17 @@ export function useBelieved(session: ReadingSession, known: readonly Believed[])
       busy = true;
       asked = stamp;
       setAsking(true);
-      const until = reading.until ?? (isPicture(reading.input) ? (reading.levels?.t.at(-1) ?? 0) : session.now());
-      const evidence = evidenceOf(reading, until, session.home.dialect);
-      if (evidence.mode !== "counts" && evidence.mode !== "button") {
-        const answer = await flashWorker("judge").identify(
-          known.map((k) => k.dialect),
-          evidence,
-        );
+      try {
+        const until = reading.until ?? (isPicture(reading.input) ? (reading.levels?.t.at(-1) ?? 0) : session.now());
+        const evidence = evidenceOf(reading, until, session.home.dialect);
+        if (evidence.mode === "counts" || evidence.mode === "button") return;
+        const dialects = known.map((k) => k.dialect);
+        const answer = await flashWorker("judge").identify(dialects, evidence);
         setRanked(answer.flatMap((a) => known.filter((k) => k.dialect.id === a.dialect).map((k) => ({ ...k, probability: a.probability })))); // prettier-ignore
+      } finally {
+        busy = false;
+        setAsking(false);
       }
-      busy = false;
-      setAsking(false);
     };
     const timer = setInterval(() => void ask(), ASK_MS);
     const ended = session.subscribe(() => session.state.phase === "stopped" && void ask());

@@ -224,6 +224,17 @@ describe("a camera", () => {
     expect(next.on).toBe(false);
   });
 
+  it("that is stopped while its lamps are judged is not said to be worked on", async () => {
+    withTrack();
+    const { all } = watch();
+    const picture = new PictureWatch(() => all, () => new Promise(() => undefined)); // prettier-ignore
+    await picture.startCamera(false);
+    works[0].tell({ kind: "seen", seen: seenOf(16_000, lampOf(1, ["24"], 16_000), lampOf(2, "indicator", 16_000)) });
+    expect(picture.state.judging).toBe(true);
+    picture.stop();
+    expect(picture.state).toMatchObject({ phase: "ended", judging: false });
+  });
+
   it("shows a change of its lamp at once, and of no other lamp", async () => {
     withTrack();
     const { picture, all } = watch();

@@ -162,7 +162,7 @@ export class PictureWatch {
     this.run++;
     if (source === "camera" || phase === "watching") for (const s of this.sessions()) s.endPicture(seen?.at ?? null);
     this.halt();
-    this.set({ phase: "ended", problem });
+    this.set({ phase: "ended", problem, judging: false });
   };
 
   /** Lets go of everything, when another way to watch is taken. */
@@ -214,7 +214,7 @@ export class PictureWatch {
   private fail(problem: Problem): void {
     for (const s of this.sessions()) s.endPicture(this.state.seen?.at ?? null);
     this.halt();
-    this.set({ phase: "ended", problem });
+    this.set({ phase: "ended", problem, judging: false });
   }
 
   private halt(): void {
