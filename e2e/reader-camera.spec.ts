@@ -54,7 +54,7 @@ test("the camera watches the lamp: it names the dialect, stops by itself when no
   expect(saved.suggestedFilename()).toMatch(/^lamp\.(webm|mp4)$/);
 });
 
-test("an unplugged camera keeps what was read, and it can be gone on with", async ({ page }) => {
+test("an unplugged camera keeps what was read and filmed, and it can be gone on with", async ({ page }) => {
   test.setTimeout(120_000);
   await page.addInitScript(() => {
     const { mediaDevices } = navigator;
@@ -71,18 +71,31 @@ test("an unplugged camera keeps what was read, and it can be gone on with", asyn
   await page.getByRole("button", { name: /Stays lit/ }).click();
   await page.getByRole("link", { name: "Read", exact: true }).click();
   await cameraTab(page);
+  await page.getByText("Keep the film with the reading").click();
   await page.getByRole("button", { name: "Start the camera" }).click();
   await expect.poll(() => marks(page).count(), { timeout: 45_000 }).toBeGreaterThan(7);
   await page.evaluate(() => (window as unknown as { unplug: () => void }).unplug());
   await expect(page.getByRole("alert")).toContainText("The camera is gone. What was read so far is kept");
   const kept = await marks(page).count();
   expect(kept).toBeGreaterThan(7);
+  await expect(page.getByText("The film is kept with this reading.")).toBeVisible();
   await page.reload();
   await expect(marks(page)).toHaveCount(kept);
   await page.getByRole("button", { name: "Go on watching" }).click();
   await expect.poll(() => marks(page).count(), { timeout: 45_000 }).toBeGreaterThan(kept + 2);
   await page.getByRole("button", { name: "Stop the camera" }).click();
-  await expect(page.getByRole("button", { name: "Record this reading" })).toBeEnabled();
+  await page.getByRole("button", { name: "Record this reading" }).click();
+  // The film is where the reading is looked at, and goes when it is thrown away.
+  const own = page.getByRole("region", { name: "The film of this reading" });
+  await own.getByRole("button", { name: "Watch the film" }).click();
+  await expect.poll(() => own.locator("video").evaluate((v: HTMLVideoElement) => v.videoWidth)).toBe(320);
+  await expectAccessible(page, "film of a reading");
+  await own.getByRole("button", { name: "Throw the film away" }).click();
+  await own.getByRole("button", { name: "Throw away" }).click();
+  await expect(own).toBeHidden();
+  await page.reload();
+  await expect(page.getByRole("button", { name: "On to the clear" })).toBeVisible();
+  await expect(own).toBeHidden();
 });
 
 test("a camera that is refused or missing says how to mend that", async ({ page }) => {

@@ -1,7 +1,7 @@
 import { existsSync, readdirSync, readFileSync, statSync, writeFileSync } from "node:fs";
 import { parseArgs } from "node:util";
-import { ensureChromium, ensureFilmMaker, root, withDemo } from "./ensure.mjs";
-import { cameraFilm, drawn, FILMS as films, openMaker } from "./film-maker.mjs";
+import { ensureFilmMaker, root, withDemo } from "./ensure.mjs";
+import { dialectOf, drawn, FILMS as films, openMaker, tabOf } from "./film-maker.mjs";
 
 // Films of a lamp through the real page: codes right, marks missed and invented, speed against bare decoding, memory.
 const { values: given } = parseArgs({
@@ -11,15 +11,10 @@ const { values: given } = parseArgs({
     per: { type: "string", default: "1" },
     only: { type: "string" },
     long: { type: "boolean", default: false },
-    camera: { type: "boolean", default: false },
   },
 });
 ensureFilmMaker();
 
-const packs = readdirSync(`${root}/packs`)
-  .filter((f) => f.endsWith(".json"))
-  .map((f) => JSON.parse(readFileSync(`${root}/packs/${f}`, "utf8")));
-const dialect = (id) => packs.flatMap((p) => p.dialects).find((d) => d.id === id);
 /** Own films: dialect, codes, container, turn. Long enough for the list to come round. */
 const PLANS = [
   ["lead-in", ["26", "43"], 85, "mp4", 0],
@@ -42,7 +37,7 @@ await withDemo(4182, async (browser, base) => {
         name,
         path: `${given.dir}/${name}`,
         profile: truth.profile,
-        rest: dialect(truth.dialect)?.rest ?? "dark",
+        rest: dialectOf(truth.dialect)?.rest ?? "dark",
         lists,
       });
     }
@@ -52,7 +47,7 @@ await withDemo(4182, async (browser, base) => {
         const seed = Number(given.seed) + k;
         const name = `own-${id}-${profile}-${seed}.${container}`;
         if (given.only && !name.includes(given.only)) continue;
-        const plan = { dialect: dialect(id), codes, profile, seed: seed * 101 + id.length, seconds, fps: id === "end-mark" ? 24 : 30, width: 640, height: 360, container, rotation }; // prettier-ignore
+        const plan = { dialect: dialectOf(id), codes, profile, seed: seed * 101 + id.length, seconds, fps: id === "end-mark" ? 24 : 30, width: 640, height: 360, container, rotation }; // prettier-ignore
         list.push({
           name,
           path: `${films}/${name}`,
@@ -80,7 +75,6 @@ await withDemo(4182, async (browser, base) => {
       console.log(`${profile.padEnd(8)} ${String(of.length).padStart(6)} ${((100 * of.filter((r) => r.right).length) / of.length).toFixed(0).padStart(5)}% ${String(of.filter((r) => r.sure && !r.right).length).padStart(13)} ${((100 * sum("missed")) / sum("marks")).toFixed(1).padStart(12)}% ${((100 * sum("invented")) / sum("marks")).toFixed(1).padStart(8)}%`); // prettier-ignore
   }
   if (given.long) await long(browser, base, maker);
-  if (given.camera) await camera(base, maker);
 });
 
 /** Lit stretches of a given film on its own time axis. */
@@ -93,7 +87,7 @@ function shifted(truth, k) {
 async function readInPage(browser, base, film) {
   const page = await (await browser.newContext({ viewport: { width: 1280, height: 800 } })).newPage();
   await page.goto(`${base}/watch`);
-  await filmTab(page);
+  await tabOf(page, "Film");
   const [chooser] = await Promise.all([
     page.waitForEvent("filechooser"),
     page.getByRole("button", { name: "Pick a film" }).click(),
@@ -147,15 +141,6 @@ async function marksOf(page) {
   return labels.map((l) => Number(/at ([\d.]+) s/.exec(l)?.[1]));
 }
 
-/** The page is there before it listens: the tab is tried until it answers. */
-async function filmTab(page) {
-  const tab = page.getByRole("tab", { name: "Film" });
-  while ((await tab.getAttribute("aria-selected")) !== "true") {
-    await tab.click();
-    await page.waitForTimeout(200);
-  }
-}
-
 /** Waits until nothing is worked out any more, and what the page says has not changed for a while. */
 async function settled(page) {
   let last = "";
@@ -176,7 +161,7 @@ async function bare(maker, path) {
 async function long(browser, base, maker) {
   const path = `${films}/own-long.mp4`;
   if (!existsSync(path)) {
-    const plan = { dialect: dialect("lead-in"), codes: ["26", "43"], profile: "normal", seed: 7, seconds: 30, fps: 30, width: 1280, height: 720, container: "mp4", rotation: 0 }; // prettier-ignore
+    const plan = { dialect: dialectOf("lead-in"), codes: ["26", "43"], profile: "normal", seed: 7, seconds: 30, fps: 30, width: 1280, height: 720, container: "mp4", rotation: 0 }; // prettier-ignore
     const { bytes } = await maker.evaluate((p) => globalThis.filmMaker.make(p), plan);
     writeFileSync(
       path,
@@ -186,7 +171,7 @@ async function long(browser, base, maker) {
   const raw = await bare(maker, path);
   const page = await (await browser.newContext({ viewport: { width: 1280, height: 800 } })).newPage();
   await page.goto(`${base}/watch`);
-  await filmTab(page);
+  await tabOf(page, "Film");
   const cdp = await browser.newBrowserCDPSession();
   const pids = async () =>
     (await cdp.send("SystemInfo.getProcessInfo")).processInfo.filter((p) => p.type === "renderer").map((p) => p.id);
@@ -215,74 +200,4 @@ async function long(browser, base, maker) {
   const tenth = (k) => Math.round(at[Math.min(at.length - 1, Math.floor((k * at.length) / 10))]);
   console.log(`\nten minutes of 1280x720 (${(statSync(path).size / 1e6).toFixed(0)} MB): ${(600_000 / took).toFixed(1)} x true time, bare decoding ${(600_000 / raw.ms).toFixed(1)} x (+${((100 * (took - raw.ms)) / raw.ms).toFixed(0)} %); largest page process ${Math.round(Math.max(...at))} MB; at a tenth, half, end: ${tenth(1)}, ${tenth(5)}, ${tenth(9.9)} MB`); // prettier-ignore
   await page.context().close();
-}
-
-/** A camera of 1280x720 at 30 a second: pictures skipped, what held the page up, and how soon a flash shows on the strip. */
-async function camera(base, maker) {
-  const path = `${films}/camera.y4m`;
-  const seconds = 24;
-  const edges = await maker.evaluate(([d, ms]) => globalThis.filmMaker.edges(d, ["11"], ms), [dialect("even-when-clear"), seconds * 1000]); // prettier-ignore
-  cameraFilm(path, { width: 1280, height: 720, seconds }, edges);
-  const { chromium } = await import("@playwright/test");
-  const args = ["--no-sandbox", "--disable-gpu", "--no-first-run", "--use-fake-device-for-media-stream", "--use-fake-ui-for-media-stream", `--use-file-for-fake-video-capture=${path}`]; // prettier-ignore
-  const own = await chromium.launch({ executablePath: ensureChromium(), args });
-  const page = await (
-    await own.newContext({ viewport: { width: 1280, height: 800 }, permissions: ["camera"] })
-  ).newPage();
-  await page.addInitScript(() => {
-    Object.assign(window, { held: [], late: [] });
-    new PerformanceObserver((list) =>
-      window.held.push(...list.getEntries().map((e) => Math.round(e.duration))),
-    ).observe({
-      type: "longtask",
-    });
-    let rose = 0;
-    let lit = false;
-    let count = 0;
-    const spot = new OffscreenCanvas(4, 4).getContext("2d", { willReadFrequently: true });
-    const look = (video) => {
-      spot.drawImage(video, video.videoWidth / 2 - 2, video.videoHeight / 2 - 2, 4, 4, 0, 0, 4, 4);
-      const now = spot.getImageData(1, 1, 1, 1).data[0] > 130;
-      if (now && !lit) rose = performance.now();
-      lit = now;
-      video.requestVideoFrameCallback(() => look(video));
-    };
-    let looking = null;
-    new MutationObserver(() => {
-      const video = document.querySelector("video");
-      if (video && video !== looking) {
-        looking = video;
-        video.requestVideoFrameCallback(() => look(video));
-      }
-      const marks = document.querySelectorAll('[role="option"]').length;
-      if (marks === count + 1 && rose) {
-        window.late.push(Math.round(performance.now() - rose));
-        rose = 0;
-      }
-      count = marks;
-    }).observe(document, { childList: true, subtree: true });
-  });
-  await page.goto(`${base}/watch`);
-  const tab = page.getByRole("tab", { name: "Camera" });
-  while ((await tab.getAttribute("aria-selected")) !== "true") {
-    await tab.click();
-    await page.waitForTimeout(200);
-  }
-  await page.evaluate(() => (window.held.length = 0));
-  await page.getByRole("button", { name: "Start the camera" }).click();
-  const told = page.locator("[data-pictures]");
-  await told.waitFor();
-  // It ends by itself when nothing more can be learned.
-  const began = Date.now();
-  let [pictures, skipped] = [0, 0];
-  while (Date.now() - began < 45_000 && (await told.count())) {
-    const now = await told.evaluate((e) => [Number(e.dataset.pictures), Number(e.dataset.skipped)]).catch(() => null);
-    if (now) [pictures, skipped] = now;
-    await page.waitForTimeout(500);
-  }
-  const watched = Math.round((Date.now() - began) / 1000);
-  const { held, late } = await page.evaluate(() => ({ held: window.held, late: window.late }));
-  late.sort((a, b) => a - b);
-  console.log(`\ncamera 1280x720, ${watched} s: ${pictures} pictures, ${skipped} skipped (${((100 * skipped) / (pictures + skipped)).toFixed(1)} %); main thread held for over 50 ms: ${held.length ? held.join(", ") : "never"}; from a lit picture on the page to its mark: ${late[late.length >> 1]} ms (median), ${late.at(-1)} ms (longest of ${late.length})`); // prettier-ignore
-  await own.close();
 }

@@ -1,8 +1,14 @@
-import { closeSync, existsSync, mkdirSync, openSync, readFileSync, renameSync, writeFileSync, writeSync } from "node:fs"; // prettier-ignore
+import { closeSync, existsSync, mkdirSync, openSync, readdirSync, readFileSync, renameSync, writeFileSync, writeSync } from "node:fs"; // prettier-ignore
 import { root } from "./ensure.mjs";
 
 /** Films of a lamp that were drawn for tests, benches and pictures, each kept under its name. */
 export const FILMS = `${root}/test-results/films`;
+
+/** A dialect of the packs. */
+export function dialectOf(id) {
+  const packs = readdirSync(`${root}/packs`).filter((f) => f.endsWith(".json"));
+  return packs.flatMap((f) => JSON.parse(readFileSync(`${root}/packs/${f}`, "utf8")).dialects).find((d) => d.id === id);
+}
 
 /** Opens a page in which films of a lamp are drawn and encoded. The app's own rules forbid foreign scripts, so it is a page of its own. */
 export async function openMaker(browser) {
@@ -68,4 +74,13 @@ export function cameraFilm(path, { width: w, height: h, seconds }, edges) {
     }
     closeSync(file);
   });
+}
+
+/** Takes a way to watch. The page is there before it listens: the tab is tried until it answers. */
+export async function tabOf(page, name) {
+  const tab = page.getByRole("tab", { name });
+  while ((await tab.getAttribute("aria-selected")) !== "true") {
+    await tab.click();
+    await page.waitForTimeout(200);
+  }
 }

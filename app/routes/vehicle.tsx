@@ -6,6 +6,7 @@ import { newJob } from "@core/record/job";
 import type { Vehicle } from "@core/record/types";
 import { packById } from "@packs/index";
 import { newId, readEverything, readVehicle, remove, write } from "~/store/db";
+import { dropFilms } from "~/store/films";
 import { shortDate } from "~/store/format";
 import { vehicleName } from "~/store/vehicle-name";
 import { Button } from "~/ui/Button";
@@ -59,6 +60,7 @@ export async function clientAction({ request, params }: Route.ClientActionArgs) 
   if (intent === "remove") {
     const all = await readEverything();
     for (const doc of [...all.readings, ...all.jobs]) if (doc.vehicle === vehicle.id) await remove(doc);
+    await dropFilms({ vehicle: vehicle.id });
     await remove(vehicle);
     return redirect("/");
   }

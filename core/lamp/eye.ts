@@ -1,5 +1,5 @@
 import { brightnessOf, DARK, LIT } from "./discriminant";
-import { findLamps, type Found } from "./find-lamp";
+import { searchLamps, type Found } from "./find-lamp";
 import type { Patch } from "./patch";
 import { History } from "./history";
 import { learn, type WatchedLamp } from "./lamp";
@@ -16,8 +16,8 @@ import {
 } from "./picture";
 import { emptyProfile, follow, follower, profileOf, type Follower, type Profile } from "./shake";
 
-/** Pictures that are held to look back on: half a minute at 60 a second, a minute at 30. */
-const HELD = 1800;
+/** Pictures that are held to look back on: half a minute at 60 a second, a minute at 30, and those that come while one is searched. */
+const HELD = 1860;
 /** Once a lamp is watched, whole pictures are only taken so far apart, ms: enough to find another lamp in. */
 const WHOLE_MS = 110;
 /** So many pictures in a row that agree with nothing: the camera looks elsewhere. */
@@ -97,7 +97,7 @@ export class Eye {
 
   /** Pictures that are held to look back on. */
   get held(): number {
-    return this.history.size;
+    return this.history.to - this.history.from;
   }
 
   /** Does the camera look elsewhere, or is it covered? */
@@ -105,8 +105,9 @@ export class Eye {
     return (this.shake?.lost ?? 0) > ELSEWHERE;
   }
 
-  find(): Found[] {
-    return findLamps(this.history);
+  /** Searches what is held for lamps, in steps. */
+  search(): Generator<void, Found[]> {
+    return searchLamps(this.history);
   }
 
   /** Watches a lamp from here on, and in the pictures still held. */
@@ -114,7 +115,7 @@ export class Eye {
     const id = this.lamps.reduce((a, l) => Math.max(a, l.id), 0) + 1;
     const site = siteOf(patch, this.raster, this.lamps.map((l) => l.patch)); // prettier-ignore
     const lamp: WatchedLamp = { id, patch, site, t: [], features: [], discriminant: null, state: 0 };
-    for (let k = 0; k < this.history.size; k++) {
+    for (let k = this.history.from; k < this.history.to; k++) {
       lamp.t.push(this.history.time(k));
       lamp.features.push(measure(this.history.cells(k), site));
     }

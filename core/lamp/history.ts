@@ -21,8 +21,12 @@ export class History {
     this.v = new Uint8Array(n);
   }
 
-  get size(): number {
-    return Math.min(this.count, this.capacity);
+  /** Pictures are numbered as they came: this is the oldest that is held, and one after the newest. */
+  get from(): number {
+    return Math.max(0, this.count - this.capacity);
+  }
+  get to(): number {
+    return this.count;
   }
 
   push(t: number, cells: Cells): void {
@@ -37,19 +41,15 @@ export class History {
     }
   }
 
-  /** Time of the k-th of the pictures that are held, the oldest first. */
-  time(k: number): number {
-    return this.t[this.slot(k)];
+  /** Time of a picture that is held, ms. */
+  time(picture: number): number {
+    return this.t[picture % this.capacity];
   }
 
-  /** The planes of the k-th picture that is held, as views. */
-  cells(k: number): { y: Uint8Array; u: Uint8Array; v: Uint8Array } {
+  /** The planes of a picture that is held, as views. */
+  cells(picture: number): { y: Uint8Array; u: Uint8Array; v: Uint8Array } {
     const n = this.raster.across * this.raster.down;
-    const at = this.slot(k) * n;
+    const at = (picture % this.capacity) * n;
     return { y: this.y.subarray(at, at + n), u: this.u.subarray(at, at + n), v: this.v.subarray(at, at + n) };
-  }
-
-  private slot(k: number): number {
-    return this.count <= this.capacity ? k : (this.count + k) % this.capacity;
   }
 }

@@ -96,7 +96,7 @@ describe("Lookout", () => {
     const lookout = new Lookout(320, 180);
     const [picture] = drawFilm([], 0.04, 1);
     for (let k = 0; k < 2500; k++) lookout.eye.see({ ...picture, t: k * 33 });
-    expect(lookout.eye.held).toBeLessThanOrEqual(1800);
+    expect(lookout.eye.held).toBeLessThanOrEqual(1860);
   });
 
   it("says what keeps the lamp from being seen", () => {

@@ -43,6 +43,8 @@ export class Lookout {
   private certain = false;
   private nextSearch: number;
   private searched = 0;
+  /** A search that goes on, a step with each picture: one that was done at once would let pictures of a camera go by. */
+  private searching: Generator<void, Found[]> | null = null;
   private nextLearning = new Map<number, number>();
   private started: number | null = null;
 
@@ -69,8 +71,10 @@ export class Lookout {
     }
     sight.changes = eye.see(picture);
     const since = picture.t - this.started;
-    if (!this.given.length && since >= this.nextSearch) {
-      this.search(sight);
+    this.searchOn(sight);
+    if (!this.given.length && !this.searching && since >= this.nextSearch) {
+      this.searched = eye.last;
+      this.searching = eye.search();
       const usual = this.live ? SEARCH_MS : Math.min(SEARCH_FILM_MS[1], since);
       this.nextSearch = since + (this.certain ? Math.max(SEARCH_ON_MS, since) : usual);
     }
@@ -87,7 +91,8 @@ export class Lookout {
   end(): Sight {
     const sight: Sight = { changes: [], begun: [] };
     const fresh = this.eye.last - this.searched > LATELY_MS || !this.certain;
-    if (!this.given.length && this.started !== null && fresh) this.search(sight);
+    if (!this.given.length && this.started !== null && fresh) this.searching ??= this.eye.search();
+    while (this.searching) this.searchOn(sight);
     for (const lamp of this.eye.lamps) learn(lamp);
     return sight;
   }
@@ -99,13 +104,19 @@ export class Lookout {
     const begun = [eye.watch(patch)];
     for (const id of before) eye.forget(id);
     this.given = [patch];
+    this.searching = null;
     return { changes: [], begun };
   }
 
-  private search(sight: Sight): void {
+  private searchOn(sight: Sight): void {
+    const step = this.searching?.next();
+    if (!step?.done) return;
+    this.searching = null;
+    this.judge(step.value, sight);
+  }
+
+  private judge(found: readonly Found[], sight: Sight): void {
     const { eye } = this;
-    this.searched = eye.last;
-    const found = eye.find();
     const [best] = found;
     if (!this.certain && best && best.score >= LIKELY && best.changes >= CHANGES) {
       // Until one is certain the likeliest is watched, whichever it was before.

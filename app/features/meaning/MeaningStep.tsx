@@ -9,6 +9,7 @@ import { shortTime } from "~/store/format";
 import { useJob, useJobAction } from "~/store/use-job";
 import { Button, LinkButton } from "~/ui/Button";
 import { Certainty, Empty, Mono, Row, Sheet, Soft } from "~/ui/bits";
+import { KeptFilms } from "~/ui/KeptFilms";
 import { SystemChoice } from "~/ui/SystemChoice";
 import { middle, mono } from "~/ui/theme";
 
@@ -79,6 +80,7 @@ export function MeaningStep() {
           circuit, not a part to buy: look at the plug first.
         </Soft>
       )}
+      {last?.input === "camera" && <KeptFilms key={last.id} reading={last.id} />}
       {last?.readiness === "not-complete" && (
         <Sheet>
           <h2>What completes the monitors</h2>

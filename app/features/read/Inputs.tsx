@@ -93,7 +93,7 @@ export function Inputs({
       </InputTabs>
       <TabPanel id={input}>
         {input === "camera" ? (
-          <BeginCamera picture={picture} />
+          <BeginCamera picture={picture} stored={session.home.keep !== null} />
         ) : input === "film" ? (
           <BeginFilm picture={picture} />
         ) : input === "trace" ? (

@@ -118,7 +118,7 @@ export function Watch({ data, dialect }: { data: JobData; dialect: Dialect }) {
 
 function Interrupted({ session, picture }: { session: ReadingSession; picture: PictureWatch }) {
   const { startedAt, marks, input } = useSession(session, (s) => s.reading);
-  const goOn = () => (input === "camera" ? void picture.startCamera(false) : session.goOn());
+  const goOn = () => (input === "camera" ? void picture.startCamera() : session.goOn());
   return (
     <Sheet>
       <h2>
@@ -184,6 +184,7 @@ function Actions({
     // A camera that still watches ends for all lamps, so that a second one is recorded too.
     picture.stop();
     const reading = await session.finish();
+    await picture.closed;
     await changeJob(job.id, (j) => withReading(j, reading, access.name, reading.recordedAt!));
     for (const other of others) {
       if (!hasAnything(other.session.state) || other.session.state.phase !== "stopped") continue;
@@ -222,7 +223,7 @@ function Actions({
         {phase === "watching" && some && !isPicture(input) && <Button onPress={session.stop}>Stop watching</Button>}
         {phase === "stopped" && byHand(input) && <Button onPress={session.goOn}>Go on watching</Button>}
         {phase === "stopped" && input === "camera" && (
-          <Button onPress={() => void picture.startCamera(false)}>Go on watching</Button>
+          <Button onPress={() => void picture.startCamera()}>Go on watching</Button>
         )}
         <Button isDisabled={!canUndo} onPress={session.undo}>
           <Undo2 size={20} aria-hidden /> Undo <Kbd>Z</Kbd>

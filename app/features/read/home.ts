@@ -4,6 +4,7 @@ import { entriesFor } from "@core/pack/scope";
 import { newReading, wasCleared } from "@core/record/readings";
 import type { Input, Reading } from "@core/record/types";
 import { newId, readingWriter, remove } from "~/store/db";
+import { dropFilms, keepFilm } from "~/store/films";
 import type { JobData } from "~/store/job-data";
 
 /** Where a reading belongs: what it is read by, and where it is kept. */
@@ -18,6 +19,8 @@ export interface Home {
   blank: (input: Input) => Reading;
   save: (reading: Reading) => Promise<void>;
   drop: (reading: Reading) => Promise<void>;
+  /** Keeps the film of a watch with its reading; false where there is no room. Null where nothing is kept. */
+  keep: ((film: Blob, reading: Reading) => Promise<boolean>) | null;
 }
 
 export const NOT_STARTED = new Date(0).toISOString();
@@ -48,7 +51,10 @@ export function jobHome({ job, vehicle, pack, readings }: JobData, access: Syste
     drop: async (reading) => {
       await save(reading);
       await remove(reading);
+      await dropFilms({ reading: reading.id });
     },
+    keep: (film, reading) =>
+      keepFilm({ id: newId(), reading: reading.id, vehicle: vehicle.id, at: new Date().toISOString(), film }),
   };
 }
 
@@ -63,5 +69,6 @@ export function looseHome(dialect: Dialect, tentative: boolean): Home {
       newReading({ id: newId(), job: "", vehicle: "", system: "", way: "", dialect: dialect.id, input, run: "before", startedAt: NOT_STARTED }), // prettier-ignore
     save: () => Promise.resolve(),
     drop: () => Promise.resolve(),
+    keep: null,
   };
 }

@@ -19,6 +19,7 @@ export function homeOf(dialect: Dialect, part: Partial<Home> = {}): Home & { sav
       return Promise.resolve();
     },
     drop: () => Promise.resolve(),
+    keep: null,
     ...part,
   };
 }

@@ -1,14 +1,16 @@
-import { useState } from "react";
+import { useEffect, useState } from "react";
 import { Button } from "~/ui/Button";
 import { CheckBox } from "~/ui/Choice";
 import { FileDrop } from "~/ui/FileDrop";
 import { Caution, Soft } from "~/ui/bits";
+import { readyLampWorker } from "~/workers/lamp";
 import type { PictureWatch } from "./picture-watch";
 import { usePicture } from "./use-picture";
 import { PROBLEMS } from "./words";
 
 /** A film by drop or picker. */
 export function BeginFilm({ picture }: { picture: PictureWatch }) {
+  useEffect(readyLampWorker, []);
   return (
     <FileDrop
       label="Drop a film of the lamp here"
@@ -21,9 +23,10 @@ export function BeginFilm({ picture }: { picture: PictureWatch }) {
   );
 }
 
-/** The camera, with the one question that it asks. */
-export function BeginCamera({ picture }: { picture: PictureWatch }) {
+/** The camera, with the one question that it asks. @param stored a film that is kept is stored with its reading */
+export function BeginCamera({ picture, stored }: { picture: PictureWatch; stored: boolean }) {
   const [keep, setKeep] = useState(false);
+  useEffect(readyLampWorker, []);
   const problem = usePicture(picture, (s) => (s.phase === "idle" ? s.problem : null));
   return (
     <div style={{ display: "grid", gap: 10 }}>
@@ -34,7 +37,7 @@ export function BeginCamera({ picture }: { picture: PictureWatch }) {
       )}
       <Soft>Lean the phone on something so that the lamp fills a tenth of the picture, out of the sun.</Soft>
       <CheckBox isSelected={keep} onChange={setKeep}>
-        Keep the film, to save it as a file afterwards
+        {stored ? "Keep the film with the reading" : "Keep the film, to save it as a file afterwards"}
       </CheckBox>
       <Button $look="primary" onPress={() => void picture.startCamera(keep)}>
         Start the camera

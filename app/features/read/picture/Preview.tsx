@@ -109,7 +109,8 @@ export function Preview({ picture, names, wide }: { picture: PictureWatch; names
           muted
           playsInline
           autoPlay={stream !== null}
-          preload="auto"
+          // While the film is read, its playing must not take the decoder's time.
+          preload={phase === "ended" ? "auto" : "metadata"}
           aria-label={source === "film" ? "The film" : "What the camera sees"}
         />{" "}
         {!drawing &&

@@ -4,6 +4,7 @@ import { Label } from "react-aria-components/Label";
 import { ProgressBar } from "react-aria-components/ProgressBar";
 import { Slider, SliderOutput, SliderThumb, SliderTrack } from "react-aria-components/Slider";
 import styled from "styled-components";
+import { filmName, megabytes } from "~/store/films";
 import { saveFile } from "~/store/save-file";
 import { Button } from "~/ui/Button";
 import { Caution, Mono, Row, Sheet, Soft } from "~/ui/bits";
@@ -157,7 +158,8 @@ function CameraState({ picture }: { picture: PictureWatch }) {
   const pictures = usePicture(picture, (s) => s.seen?.pictures ?? 0);
   const skipped = usePicture(picture, (s) => s.seen?.skipped ?? 0);
   const hidden = usePicture(picture, (s) => s.hidden);
-  const kept = usePicture(picture, () => picture.kept);
+  const kept = usePicture(picture, (s) => s.kept);
+  const stored = usePicture(picture, (s) => s.stored);
   if (phase === "opening") return <p role="status">Waiting for the camera …</p>;
   return (
     <>
@@ -193,9 +195,11 @@ function CameraState({ picture }: { picture: PictureWatch }) {
       )}
       {kept && (
         <Row>
-          <Button onPress={() => saveFile(`lamp.${kept.type.includes("mp4") ? "mp4" : "webm"}`, kept, kept.type)}>
-            Save the film ({(kept.size / 1e6).toFixed(1)} MB)
-          </Button>
+          {stored === "stored" && <Soft>The film is kept with this reading.</Soft>}
+          {stored === "no-room" && (
+            <Caution>There is no room in this browser to keep the film: save it as a file before you leave.</Caution>
+          )}
+          <Button onPress={() => saveFile(filmName(kept), kept, kept.type)}>Save the film ({megabytes(kept)})</Button>
         </Row>
       )}
     </>

@@ -75,6 +75,18 @@ class Track extends EventTarget {
   applyConstraints = () => Promise.resolve();
 }
 
+class Recorder extends EventTarget {
+  state = "inactive";
+  start = () => (this.state = "recording");
+  stop = () => {
+    this.state = "inactive";
+    this.dispatchEvent(
+      Object.assign(new Event("dataavailable"), { data: new Blob(["a film"], { type: "video/webm" }) }),
+    );
+    this.dispatchEvent(new Event("stop"));
+  };
+}
+
 const page = Object.assign(new EventTarget(), { visibilityState: "visible" });
 
 beforeEach(() => {
@@ -223,6 +235,38 @@ describe("a camera", () => {
     picture.stop();
     expect(next.on).toBe(false);
   });
+
+  it.each([true, false])(
+    "is filmed if that is asked, until it ends, and the film goes to its reading; with room %s",
+    async (room) => {
+      vi.stubGlobal("MediaRecorder", Recorder);
+      withTrack();
+      const kept: [number, string][] = [];
+      const home = homeOf(even, {
+        keep: (film, reading) => (kept.push([film.size, reading.id]), Promise.resolve(room)),
+      });
+      const session = new ReadingSession(home);
+      const picture = new PictureWatch(() => [session]);
+      await picture.startCamera();
+      picture.stop();
+      await settle();
+      expect([kept, picture.state.kept]).toEqual([[], null]);
+      withTrack();
+      await picture.startCamera(true);
+      picture.stop();
+      await picture.closed;
+      expect(kept).toEqual([[6, session.state.reading.id]]);
+      expect(picture.state).toMatchObject({ stored: room ? "stored" : "no-room", kept: { size: 6 } });
+      // Gone on with, it is filmed as before, and no film of an earlier watch is offered for the later one.
+      withTrack();
+      await picture.startCamera();
+      expect(picture.state.kept).toBeNull();
+      picture.close();
+      await picture.closed;
+      expect(kept).toHaveLength(2);
+      expect(picture.state.kept).toBeNull();
+    },
+  );
 
   it("that is stopped while its lamps are judged is not said to be worked on", async () => {
     withTrack();

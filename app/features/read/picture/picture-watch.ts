@@ -31,6 +31,10 @@ export interface PictureState {
   judging: boolean;
   /** Wall clock of the reading of a film, ms. */
   took: number;
+  /** The film that was asked to be kept of a camera's watch. */
+  kept: Blob | null;
+  /** Whether it is stored with its reading; null where nothing is kept, or not yet. */
+  stored: "stored" | "no-room" | null;
   /** The page was hidden for so long while a camera was watched, ms. */
   hidden: number;
 }
@@ -50,6 +54,8 @@ const IDLE: PictureState = {
   drawn: false,
   judging: false,
   took: 0,
+  kept: null,
+  stored: null,
   hidden: 0,
 };
 
@@ -120,11 +126,11 @@ export class PictureWatch {
     return true;
   };
 
-  /** Watches with the camera. @param keep the film is kept, to be saved as a file */
-  startCamera = async (keep: boolean): Promise<void> => {
+  /** Watches with the camera. @param keep the film is kept; else as it was before */
+  startCamera = async (keep = this.keeping): Promise<void> => {
     this.close();
     const run = this.run;
-    this.kept = null;
+    this.keeping = keep;
     this.set({ ...IDLE, phase: "opening", source: "camera" });
     const stream = await openCamera();
     if (run !== this.run) {
@@ -136,7 +142,7 @@ export class PictureWatch {
     this.worker = lampWorker();
     this.set({ stream, phase: "watching", film: sizeOf(track) });
     for (const s of this.sessions()) s.beginPicture("camera");
-    if (keep) this.record(stream);
+    if (keep) this.closed = this.record(stream);
     void holdCamera(track).then((held) => run === this.run && this.set({ held }));
     track.addEventListener("ended", () => run === this.run && this.stop("unplugged"));
     const tell = (event: LampEvent) => run === this.run && this.take(event);
@@ -194,8 +200,9 @@ export class PictureWatch {
     void this.worker?.api.draw(box);
   };
 
-  /** The film that was kept of a camera's watch. */
-  kept: Blob | null = null;
+  private keeping = false;
+  /** Settles when the film of the camera that was watched last is closed and stored. */
+  closed: Promise<void> = Promise.resolve();
 
   private onHidden = (): void => {
     if (document.visibilityState === "hidden") this.hiddenAt = performance.now();
@@ -304,15 +311,22 @@ export class PictureWatch {
     return { problem: null, seen: await api.stop(), cancelled: false };
   }
 
-  private record(stream: MediaStream): void {
+  /** Films what is watched until that ends, then stores it with the reading that it belongs to. */
+  private async record(stream: MediaStream): Promise<void> {
+    const [{ home, state }] = this.sessions();
+    const recorder = (this.recorder = new MediaRecorder(stream));
     const parts: Blob[] = [];
-    this.recorder = new MediaRecorder(stream);
-    this.recorder.addEventListener("dataavailable", (e) => parts.push(e.data));
-    this.recorder.addEventListener("stop", () => {
-      this.kept = new Blob(parts, { type: parts[0]?.type ?? "video/webm" });
-      this.set({});
-    });
-    this.recorder.start(1000);
+    recorder.addEventListener("dataavailable", (e) => parts.push(e.data));
+    const ended = new Promise((done) => recorder.addEventListener("stop", done, { once: true }));
+    recorder.start(1000);
+    await ended;
+    const kept = new Blob(parts, { type: parts[0]?.type || "video/webm" });
+    // Shown where its watch is still on the page.
+    const mine = () => this.state.stream === stream;
+    if (mine()) this.set({ kept });
+    if (!home.keep || !kept.size) return;
+    const ok = await home.keep(kept, state.reading);
+    if (mine()) this.set({ stored: ok ? "stored" : "no-room" });
   }
 }
 

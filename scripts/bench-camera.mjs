@@ -1,0 +1,83 @@
+import { parseArgs } from "node:util";
+import { chromium } from "@playwright/test";
+import { ensureChromium, ensureFilmMaker, withDemo } from "./ensure.mjs";
+import { cameraFilm, dialectOf, FILMS, openMaker, tabOf } from "./film-maker.mjs";
+
+// A camera of 1280x720 at 30 pictures a second through the real page: pictures skipped, what held the page up, and how soon a flash
+// shows on the strip.
+const { values: given } = parseArgs({ options: { seconds: { type: "string", default: "60" } } });
+/** The camera plays it over and over; where it begins again the list breaks off, so that no watch ends by itself. */
+const FILM_S = 20;
+ensureFilmMaker();
+
+await withDemo(4182, async (browser, base) => {
+  const maker = await openMaker(browser);
+  const path = `${FILMS}/camera-20.y4m`;
+  const edges = await maker.evaluate(([d, ms]) => globalThis.filmMaker.edges(d, ["26", "43", "14"], ms), [dialectOf("lead-in"), FILM_S * 1000]); // prettier-ignore
+  cameraFilm(path, { width: 1280, height: 720, seconds: FILM_S }, edges);
+  await maker.context().close();
+  const args = ["--no-sandbox", "--disable-gpu", "--no-first-run", "--use-fake-device-for-media-stream", "--use-fake-ui-for-media-stream", `--use-file-for-fake-video-capture=${path}`]; // prettier-ignore
+  const own = await chromium.launch({ executablePath: ensureChromium(), args });
+  const context = await own.newContext({ viewport: { width: 1280, height: 800 }, permissions: ["camera"] });
+  const page = await context.newPage();
+  await page.addInitScript(measure);
+  await page.goto(`${base}/watch`);
+  await tabOf(page, "Camera");
+  await page.evaluate(() => (window.held.length = 0));
+  await page.getByRole("button", { name: "Start the camera" }).click();
+  const told = page.locator("[data-pictures]");
+  await told.waitFor();
+  let [pictures, skipped] = [0, 0];
+  const began = Date.now();
+  while (Date.now() - began < Number(given.seconds) * 1000 && (await told.count())) {
+    const now = await told.evaluate((e) => [Number(e.dataset.pictures), Number(e.dataset.skipped)]).catch(() => null);
+    if (now) [pictures, skipped] = now;
+    await page.waitForTimeout(500);
+  }
+  const watched = Math.round((Date.now() - began) / 1000);
+  const { held, late, never } = await page.evaluate(() => ({ held: window.held, late: window.late, never: window.never })); // prettier-ignore
+  late.sort((a, b) => a - b);
+  console.log(`camera 1280x720, ${watched} s: ${pictures} pictures, ${skipped} skipped (${((100 * skipped) / (pictures + skipped)).toFixed(1)} %)`); // prettier-ignore
+  console.log(`main thread held for over 50 ms: ${held.length ? held.map(([at, ms]) => `${ms} ms at ${at} s`).join(", ") : "never"}`); // prettier-ignore
+  console.log(`from a lit picture on the page to its mark, once the lamp is watched: median ${late[late.length >> 1]} ms, longest ${late.at(-1)} ms of ${late.length} flashes; without a mark before the next: ${never}`); // prettier-ignore
+  await own.close();
+});
+
+/** In the page: long tasks, and the time from each lit picture that is shown to one mark more on the strip. */
+function measure() {
+  Object.assign(window, { held: [], late: [], never: 0 });
+  let start = 0;
+  new PerformanceObserver((list) =>
+    window.held.push(
+      ...list.getEntries().map((e) => [Math.round((e.startTime - start) / 100) / 10, Math.round(e.duration)]),
+    ),
+  ).observe({ type: "longtask" });
+  const spot = new OffscreenCanvas(4, 4).getContext("2d", { willReadFrequently: true });
+  const marks = () => document.querySelectorAll('[role="option"]').length;
+  let lit = false;
+  let waiting = null;
+  const look = (video) => {
+    spot.drawImage(video, video.videoWidth / 2 - 2, video.videoHeight / 2 - 2, 4, 4, 0, 0, 4, 4);
+    const now = spot.getImageData(1, 1, 1, 1).data[0] > 130;
+    const watched = document.querySelector("[data-lamp][data-chosen]");
+    if (now && !lit && watched) {
+      if (waiting) window.never++;
+      waiting = { since: performance.now(), than: marks() };
+    }
+    lit = now;
+    video.requestVideoFrameCallback(() => look(video));
+  };
+  let looking = null;
+  new MutationObserver(() => {
+    const video = document.querySelector("video");
+    if (video && video !== looking) {
+      start = performance.now();
+      looking = video;
+      video.requestVideoFrameCallback(() => look(video));
+    }
+    if (waiting && marks() > waiting.than) {
+      window.late.push(Math.round(performance.now() - waiting.since));
+      waiting = null;
+    }
+  }).observe(document, { childList: true, subtree: true });
+}
