@@ -19,7 +19,10 @@ export async function openMaker(browser) {
           contentType: "text/javascript",
           body: readFileSync(`${root}/test-results/bench/film-maker.js`),
         })
-      : route.fulfill({ contentType: "text/html", body: '<script type="module" src="/film-maker.js"></script>' }),
+      : route.fulfill({
+          contentType: "text/html",
+          body: '<input type="file"><script type="module" src="/film-maker.js"></script>',
+        }),
   );
   await page.goto("https://maker.test/");
   await page.waitForFunction(() => "filmMaker" in globalThis);

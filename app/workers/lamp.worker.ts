@@ -4,8 +4,9 @@ import { clearness, levelsOf } from "@core/lamp/lamp";
 import { Lookout, type Sight } from "@core/lamp/lookout";
 import { boxOf, patchOf, type Box } from "@core/lamp/patch";
 import { pictureOfRgba, rasterOf, type Picture } from "@core/lamp/picture";
-import { readFrames, type FilmInfo, type FilmProblem } from "./film-frames";
-import { Planes } from "./planes";
+import type { FilmInfo, FilmProblem } from "./film-frames";
+import { pictureOf, type Frame } from "./planes";
+import { readAhead } from "./read-ahead";
 
 /** A lamp as it is watched: where, how clear, and its brightness in every picture so far. */
 export interface LampSeen {
@@ -49,7 +50,6 @@ const SKIPPED = 1.6;
 
 /** One watch, of a film or a camera. */
 class Watch {
-  readonly planes = new Planes();
   pictures = 0;
   private lookout: Lookout | null = null;
   private first: number | null = null;
@@ -149,13 +149,12 @@ const api = {
     const mine = ++generation;
     const own = (watch = new Watch(tell, given, false));
     const cancelled = () => mine !== generation;
-    const problem = await readFrames(
+    const problem = await readAhead(
       file,
       (film) => tell({ kind: "opened", film }),
-      async (sample) => {
-        const picture = await own.planes.of(sample, { width: sample.visibleRect.width, height: sample.visibleRect.height }, sample.timestamp * 1000); // prettier-ignore
-        if (picture) own.see(picture);
-        return picture !== null && !cancelled();
+      (picture) => {
+        own.see(picture);
+        return !cancelled();
       },
     );
     return { problem, seen: own.end(), cancelled: cancelled() };
@@ -166,10 +165,14 @@ const api = {
     const mine = ++generation;
     const own = (watch = new Watch(tell, given, true));
     const reader = frames.getReader();
+    let buffer = new Uint8Array(0);
     for (;;) {
       const { done, value } = await reader.read();
       if (done) break;
-      const picture = await own.planes.of(value as never, { width: value.visibleRect?.width ?? value.codedWidth, height: value.visibleRect?.height ?? value.codedHeight }, value.timestamp / 1000).catch(() => null); // prettier-ignore
+      const { codedWidth, codedHeight, visibleRect, timestamp } = value;
+      const { width, height } = visibleRect ?? { width: codedWidth, height: codedHeight };
+      if (buffer.length < value.allocationSize()) buffer = new Uint8Array(value.allocationSize());
+      const picture = await pictureOf(value as Frame, { width, height }, timestamp / 1000, buffer).catch(() => null);
       value.close();
       if (mine !== generation) break;
       if (picture) own.see(picture);

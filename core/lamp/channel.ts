@@ -40,11 +40,6 @@ export function* channel(
   read: (pick: number, plane: Float32Array) => void,
 ): Generator<void, Channel> {
   const count = across * down;
-  const blocks = Math.ceil(across / NEAR);
-  const block = Int32Array.from({ length: count }, (_, c) => Math.floor(Math.floor(c / across) / NEAR) * blocks + Math.floor((c % across) / NEAR)); // prettier-ignore
-  const sum = new Float32Array(blocks * Math.ceil(down / NEAR));
-  const size = new Float32Array(sum.length);
-  for (let c = 0; c < count; c++) size[block[c]]++;
   const pictures = picks.length;
   const value = new Float32Array(count * pictures);
   const out: Channel = {
@@ -55,21 +50,46 @@ export function* channel(
     jitter: new Float32Array(count),
   };
   const { low, high, jitter } = out;
-  const plane = new Float32Array(count);
-  for (const [k, pick] of picks.entries()) {
-    if (k && k % AT_ONCE === 0) yield;
-    read(pick, plane);
-    sum.fill(0);
-    for (let c = 0; c < count; c++) sum[block[c]] += plane[c];
-    for (let b = 0; b < sum.length; b++) sum[b] /= size[b];
-    for (let c = 0, at = k; c < count; c++, at += pictures) {
-      const x = (value[at] = plane[c] - sum[block[c]]);
-      if (x < low[c]) low[c] = x;
-      if (x > high[c]) high[c] = x;
-      if (k) jitter[c] += Math.min(8, Math.abs(x - value[at - 1]));
+  // Some pictures at a time, then turned from a picture's values in a row to a cell's: memory likes that better than one by one.
+  const some = Array.from({ length: Math.min(AT_ONCE, pictures) }, () => new Float32Array(count));
+  for (let first = 0; first < pictures; first += AT_ONCE) {
+    if (first) yield;
+    const n = Math.min(AT_ONCE, pictures - first);
+    for (let k = 0; k < n; k++) {
+      const plane = some[k];
+      read(picks[first + k], plane);
+      level(plane, across, down);
+    }
+    for (let c = 0, at = first; c < count; c++, at += pictures) {
+      let last = first ? value[at - 1] : some[0][c];
+      let [a, b, sway] = [low[c], high[c], 0];
+      for (let k = 0; k < n; k++) {
+        const x = (value[at + k] = some[k][c]);
+        if (x < a) a = x;
+        if (x > b) b = x;
+        sway += Math.min(8, Math.abs(x - last));
+        last = x;
+      }
+      low[c] = a;
+      high[c] = b;
+      jitter[c] += sway;
     }
   }
   return out;
+}
+
+/** Takes from each cell the mean of the block that it lies in. */
+function level(plane: Float32Array, across: number, down: number): void {
+  for (let top = 0; top < down; top += NEAR)
+    for (let left = 0; left < across; left += NEAR) {
+      const [bottom, right] = [Math.min(down, top + NEAR), Math.min(across, left + NEAR)];
+      let sum = 0;
+      for (let j = top; j < bottom; j++)
+        for (let c = j * across + left, end = j * across + right; c < end; c++) sum += plane[c];
+      const mean = sum / ((bottom - top) * (right - left));
+      for (let j = top; j < bottom; j++)
+        for (let c = j * across + left, end = j * across + right; c < end; c++) plane[c] -= mean;
+    }
 }
 
 /** One cell's values. */

@@ -63,17 +63,19 @@ export function brightnessOf({ weights, offset }: Discriminant, f: Features): nu
 }
 
 /** Squared Mahalanobis distance to the nearer state, or to what lies between them: large where something is in the way. */
-export function strangeness({ inverse, dark, lit }: Discriminant, f: Features): number {
+export function strangeness({ inverse, dark, weights, apart }: Discriminant, f: Features): number {
   // With x from the dark lamp and w to the lit one: x² - 2 s xw + s² w², s the share of the way. Once a picture: nothing is allocated.
-  let [xx, xw, ww] = [0, 0, 0];
-  for (let i = 0; i < FEATURES; i++)
-    for (let j = 0; j < FEATURES; j++) {
-      const k = inverse[i * FEATURES + j];
-      const [x, w] = [f[j] - dark[j], lit[j] - dark[j]];
-      xx += k * (f[i] - dark[i]) * x;
-      xw += k * (f[i] - dark[i]) * w;
-      ww += k * (lit[i] - dark[i]) * w;
-    }
+  let [xx, xw] = [0, 0];
+  for (let i = 0; i < FEATURES; i++) {
+    const x = f[i] - dark[i];
+    let row = 0;
+    for (let j = 0; j < FEATURES; j++) row += inverse[i * FEATURES + j] * (f[j] - dark[j]);
+    xx += row * x;
+    xw += weights[i] * x;
+  }
+  // The weights are the way from dark to lit, taken through the inverse, on the scale of brightness.
+  const ww = apart * apart;
+  xw *= ww / (LIT - DARK);
   const share = Math.min(1.2, Math.max(-0.2, xw / ww));
   return xx - 2 * share * xw + share * share * ww;
 }

@@ -6,15 +6,16 @@ import { learn, type WatchedLamp } from "./lamp";
 import { measure, siteOf } from "./measure";
 import {
   emptyCells,
+  emptySums,
   gather,
-  gatherSome,
-  samplingOf,
+  gatherCell,
+  rasterOf,
   type Cells,
   type Picture,
   type Raster,
-  type Sampling,
+  type Sums,
 } from "./picture";
-import { emptyProfile, follow, follower, profileOf, type Follower, type Profile } from "./shake";
+import { emptyProfile, follow, follower, profileOf, type Follower, type Profile, type Shift } from "./shake";
 
 /** Pictures that are held to look back on: half a minute at 60 a second, a minute at 30, and those that come while one is searched. */
 const HELD = 1860;
@@ -23,7 +24,10 @@ const WHOLE_MS = 110;
 /** So many pictures in a row that agree with nothing: the camera looks elsewhere. */
 const ELSEWHERE = 20;
 /** Mean movement is taken over about so many pictures. */
-const STILL = 60;
+const MEAN = 60;
+/** A camera that moves less than this, raster pixels a picture, stands: whether it still does is looked at in each so manieth picture. */
+const STANDS = 0.02;
+const STANDS_EVERY = 3;
 
 /** A lamp has changed its state, as far as can be told at once. */
 export interface Change {
@@ -44,55 +48,68 @@ export class Eye {
   /** Time of the last picture, and of the first one that is held, ms. */
   last = 0;
   private history: History;
-  private sampling: Sampling;
+  // Room that is used again for every picture: it must leave nothing to clear away.
   private cells: Cells;
+  private sums: Sums;
   private profile: Profile;
   private shake: Follower | null = null;
   private lastWhole = -Infinity;
+  private seen = 0;
 
   constructor(
     readonly width: number,
     readonly height: number,
   ) {
-    this.sampling = samplingOf(width, height);
-    this.raster = this.sampling.raster;
+    this.raster = rasterOf(width, height);
     this.history = new History(this.raster, HELD);
     this.cells = emptyCells(this.raster);
+    this.sums = emptySums(this.raster);
     this.profile = emptyProfile(this.raster);
   }
 
   /** Takes the next picture; tells what lamps changed with it. */
   see(picture: Picture): Change[] {
-    // The follower keeps its first profile; all others are looked at once.
-    const profile = this.shake ? profileOf(picture, this.sampling, this.profile) : profileOf(picture, this.sampling);
-    const before = this.shake?.last;
-    this.shake = this.shake ? follow(this.shake, profile) : follower(profile);
-    const { dx, dy } = this.shake.last;
-    if (before) this.trembling += (Math.hypot(dx - before.dx, dy - before.dy) - this.trembling) / STILL;
+    const { raster, cells } = this;
+    const { dx, dy } = this.follow(picture);
     this.last = picture.t;
     // While the camera looks elsewhere nothing is known of any lamp; what merely passes is told by the lamp itself.
     if (this.lost) return [];
     const whole = !this.lamps.length || picture.t - this.lastWhole >= WHOLE_MS;
     if (whole) {
-      gather(picture, this.sampling, dx, dy, this.cells);
-      this.history.push(picture.t, this.cells);
+      gather(picture, raster, dx, dy, cells);
+      this.history.push(picture.t, cells);
       this.lastWhole = picture.t;
     }
-    return this.lamps.flatMap((lamp) => {
+    const changes: Change[] = [];
+    for (const lamp of this.lamps) {
       if (!whole) {
-        gatherSome(picture, this.sampling, dx, dy, lamp.site.patch, this.cells);
-        gatherSome(picture, this.sampling, dx, dy, lamp.site.around, this.cells);
+        for (const c of lamp.site.patch) gatherCell(picture, raster, dx, dy, c, cells);
+        for (const c of lamp.site.around) gatherCell(picture, raster, dx, dy, c, cells);
       }
-      const f = measure(this.cells, lamp.site);
+      const f = measure(cells, lamp.site);
       lamp.t.push(picture.t);
       lamp.features.push(f);
-      if (!lamp.discriminant) return [];
+      if (!lamp.discriminant) continue;
       const slack = (lamp.state ? -0.15 : 0.15) * (LIT - DARK);
       const lit = brightnessOf(lamp.discriminant, f) > (DARK + LIT) / 2 + slack ? 1 : 0;
-      if (lit === lamp.state) return [];
+      if (lit === lamp.state) continue;
       lamp.state = lit;
-      return [{ id: lamp.id, lit, t: picture.t } as const];
-    });
+      changes.push({ id: lamp.id, lit, t: picture.t });
+    }
+    return changes;
+  }
+
+  /** Where the picture has moved to. */
+  private follow(picture: Picture): Shift {
+    const { raster, sums, shake } = this;
+    const stands = this.seen++ > MEAN && this.trembling < STANDS && shake?.lost === 0;
+    if (shake && stands && this.seen % STANDS_EVERY) return shake.last;
+    // The follower keeps its first profile; all others are looked at once.
+    const profile = profileOf(picture, raster, sums, shake ? this.profile : emptyProfile(raster));
+    this.shake = shake ? follow(shake, profile) : follower(profile);
+    const { last } = this.shake;
+    if (shake) this.trembling += (Math.hypot(last.dx - shake.last.dx, last.dy - shake.last.dy) - this.trembling) / MEAN;
+    return last;
   }
 
   /** Pictures that are held to look back on. */

@@ -28,7 +28,8 @@ describe("patches", () => {
         expect(Math.abs(out.x - b.x)).toBeLessThanOrEqual(cw);
         expect(Math.abs(out.y + out.h - b.y - b.h)).toBeLessThanOrEqual(1.51 * ch);
         expect(patch.cells.every((c) => c >= 0 && c < raster.across * raster.down)).toBe(true);
-        expect(Math.max(raster.width, raster.height)).toBeLessThanOrEqual(640);
+        // Whole steps: the raster is about 640 wide, never twice that.
+        expect(Math.max(raster.width, raster.height)).toBeLessThan(960);
       }),
     );
   });

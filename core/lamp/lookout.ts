@@ -9,11 +9,11 @@ import type { Picture } from "./picture";
  * time, and never so late that a search would not see what the one before did not.
  */
 const SEARCH_MS = 2500;
-const SEARCH_FILM_MS = [5000, 25_000] as const;
+const SEARCH_FILM_MS = [10_000, 25_000] as const;
 /** And when one is certain, ms: each time twice as late. */
 const SEARCH_ON_MS = 15_000;
 /** At the end nothing is looked for that was looked for so short ago, ms. */
-const LATELY_MS = 8000;
+const LATELY_MS = 20_000;
 /** How lit is told from dark is learned again so often, ms: by quarters more each time, so that the cost stays in proportion. */
 const LEARN_MS = 4000;
 const LEARN_GROWTH = 1.25;

@@ -33,21 +33,27 @@ export function siteOf(patch: Patch, { across, down }: Raster, others: readonly 
   return { patch: patch.cells, around };
 }
 
-export function measure({ y, u, v }: Cells | { y: Uint8Array; u: Uint8Array; v: Uint8Array }, site: Site): Features {
+export function measure(cells: Planes, site: Site): Features {
   const out = new Float64Array(FEATURES);
-  for (const [k, cells] of [site.patch, site.around].entries()) {
-    const of = [0, 0, 0];
-    for (const c of cells) {
-      of[0] += y[c];
-      of[1] += u[c];
-      of[2] += v[c];
-    }
-    const n = Math.max(1, cells.length);
-    out[3 * k] = LOG_UNIT * Math.log((of[0] / n + 10) / 10);
-    out[3 * k + 1] = of[1] / n;
-    out[3 * k + 2] = of[2] / n;
-  }
+  means(cells, site.patch, out, 0);
+  means(cells, site.around, out, 3);
   return out;
+}
+
+type Planes = Cells | { y: Uint8Array; u: Uint8Array; v: Uint8Array };
+
+/** Luma and chroma of some cells, from place `at` on. */
+function means({ y, u, v }: Planes, cells: readonly number[], out: Features, at: number): void {
+  let [sumY, sumU, sumV] = [0, 0, 0];
+  for (const c of cells) {
+    sumY += y[c];
+    sumU += u[c];
+    sumV += v[c];
+  }
+  const n = Math.max(1, cells.length);
+  out[at] = LOG_UNIT * Math.log((sumY / n + 10) / 10);
+  out[at + 1] = sumU / n;
+  out[at + 2] = sumV / n;
 }
 
 /** Brightness around a patch, 0 to 255. */

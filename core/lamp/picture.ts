@@ -48,7 +48,7 @@ export interface Raster {
   /** Raster pixels, and source pixels from one to the next. */
   width: number;
   height: number;
-  scale: number;
+  step: number;
   /** Cells across and down; each is {@link CELL} raster pixels wide and high. */
   across: number;
   down: number;
@@ -56,15 +56,16 @@ export interface Raster {
 
 /** Side of a cell in raster pixels: a lamp of one per cent of the picture's width fills one. */
 export const CELL = 6;
+/** About so many raster pixels the long side has; the step is whole, so that samples are reached by adding. */
 const LONG_SIDE = 640;
 
 export function rasterOf(width: number, height: number): Raster {
-  const scale = Math.max(1, Math.max(width, height) / LONG_SIDE);
-  const [w, h] = [Math.floor(width / scale), Math.floor(height / scale)];
+  const step = Math.max(1, Math.round(Math.max(width, height) / LONG_SIDE));
+  const [w, h] = [Math.max(1, Math.floor(width / step)), Math.max(1, Math.floor(height / step))];
   return {
     width: w,
     height: h,
-    scale,
+    step,
     across: Math.max(1, Math.floor(w / CELL)),
     down: Math.max(1, Math.floor(h / CELL)),
   };
@@ -82,122 +83,106 @@ export function emptyCells({ across, down }: Raster): Cells {
   return { y: new Float32Array(n), u: new Float32Array(n), v: new Float32Array(n) };
 }
 
-/** Which samples of a picture the cells are made of; the same for all pictures of one size. */
-export interface Sampling {
-  raster: Raster;
-  /** Source column and row of each raster pixel, from `margin` pixels before the picture's edge to as many behind. */
-  column: Int32Array;
-  row: Int32Array;
-  chromaColumn: Int32Array;
-  chromaRow: Int32Array;
-  /** Room for the sums of a row of cells, and of a picture's columns and rows: a picture must leave nothing to clear away. */
-  sums: Uint32Array;
-  across: Int32Array;
-  down: Int32Array;
-}
-
-/** Shifts of the picture up to this, raster pixels, are within the tables. */
-const MARGIN = 100;
-
-export function samplingOf(width: number, height: number): Sampling {
-  const raster = rasterOf(width, height);
-  const table = (n: number, size: number, factor: number): Int32Array => {
-    const out = new Int32Array(n + 2 * MARGIN);
-    for (let k = 0; k < out.length; k++)
-      out[k] = Math.min(size - 1, Math.max(0, Math.floor((k - MARGIN + 0.5) * factor)));
-    return out;
-  };
-  const { width: w, height: h, scale } = raster;
-  return {
-    raster,
-    column: table(w, width, scale),
-    row: table(h, height, scale),
-    chromaColumn: table(w, (width + 1) >> 1, scale / 2),
-    chromaRow: table(h, (height + 1) >> 1, scale / 2),
-    sums: new Uint32Array(raster.across),
-    across: new Int32Array(w),
-    down: new Int32Array(h),
-  };
-}
+/** Luma samples in a cell: every other pixel of every other row, those of its middle row one further on. */
+const SAMPLES = (CELL / 2) ** 2;
 
 /**
  * Gathers a picture into cells that stand still although the camera shakes: nine samples of luma and two of each chroma plane a cell.
  * @param dx,dy where the picture has moved to, whole raster pixels
  * @param into filled and returned
  */
-export function gather(p: Picture, s: Sampling, dx: number, dy: number, into: Cells): Cells {
+export function gather(p: Picture, raster: Raster, dx: number, dy: number, into: Cells): Cells {
   const { y, u, v, yStride, cStride, cStep } = p;
-  const { column, row, chromaColumn, chromaRow, sums } = s;
-  const { across, down } = s.raster;
-  const [left, top] = [dx + MARGIN, dy + MARGIN];
+  const { width, height, step, across, down } = raster;
+  // Cells that lie within the picture as a whole, whichever way it has moved.
+  const [left, right] = within(dx, width, across);
+  const [top, bottom] = within(dy, height, down);
+  const two = 2 * step;
+  const middle = step >> 1;
   for (let j = 0; j < down; j++) {
-    sums.fill(0);
-    for (let r = 0; r < CELL; r += 2) {
-      const line = row[top + j * CELL + r] * yStride;
-      let x = left + ((r >> 1) & 1);
-      for (let i = 0; i < across; i++, x += CELL)
-        sums[i] += y[line + column[x]] + y[line + column[x + 2]] + y[line + column[x + 4]];
+    const row = j * across;
+    if (j < top || j >= bottom) {
+      for (let i = 0; i < across; i++) gatherCell(p, raster, dx, dy, row + i, into);
+      continue;
     }
-    const out = j * across;
-    for (let i = 0; i < across; i++) into.y[out + i] = sums[i] / SAMPLES;
-    const a = chromaRow[top + j * CELL + 1] * cStride;
-    const b = chromaRow[top + j * CELL + 4] * cStride;
-    for (let i = 0, x = left + 1; i < across; i++, x += CELL) {
-      const l = a + chromaColumn[x] * cStep;
-      const r = b + chromaColumn[x + 3] * cStep;
-      into.u[out + i] = (u[l] + u[r]) / 2;
-      into.v[out + i] = (v[l] + v[r]) / 2;
+    for (let i = 0; i < left; i++) gatherCell(p, raster, dx, dy, row + i, into);
+    for (let i = right; i < across; i++) gatherCell(p, raster, dx, dy, row + i, into);
+    const [x, z] = [dx + left * CELL, dy + j * CELL];
+    let a = (z * step + middle) * yStride + x * step + middle;
+    let b = a + two * yStride + step;
+    let c = a + 2 * two * yStride;
+    // Halved pixel by pixel, since chroma planes have half as many.
+    let q = chroma(z + 1, step) * cStride + chroma(x + 1, step) * cStep;
+    let r = chroma(z + 4, step) * cStride + chroma(x + 4, step) * cStep;
+    const on = CELL * step;
+    const half = (CELL / 2) * step * cStep;
+    for (let i = left; i < right; i++, a += on, b += on, c += on, q += half, r += half) {
+      into.y[row + i] =
+        (y[a] + y[a + two] + y[a + 2 * two] +
+          y[b] + y[b + two] + y[b + 2 * two] +
+          y[c] + y[c + two] + y[c + 2 * two]) / SAMPLES; // prettier-ignore
+      into.u[row + i] = (u[q] + u[r]) / 2;
+      into.v[row + i] = (v[q] + v[r]) / 2;
     }
   }
   return into;
 }
 
-/** Luma samples in a cell: every other pixel of every other row. */
-const SAMPLES = (CELL / 2) ** 2;
-
-/** As {@link gather}, of some cells only: what a lamp needs in every picture, while the whole is only looked at now and then. */
-export function gatherSome(
-  p: Picture,
-  s: Sampling,
-  dx: number,
-  dy: number,
-  some: readonly number[],
-  into: Cells,
-): void {
-  const { y, u, v, yStride, cStride, cStep } = p;
-  const { column, row, chromaColumn, chromaRow } = s;
-  const { across } = s.raster;
-  for (const c of some) {
-    const x = MARGIN + dx + (c % across) * CELL;
-    const top = MARGIN + dy + Math.floor(c / across) * CELL;
-    let sum = 0;
-    for (let r = 0; r < CELL; r += 2) {
-      const line = row[top + r] * yStride;
-      const k = x + ((r >> 1) & 1);
-      sum += y[line + column[k]] + y[line + column[k + 2]] + y[line + column[k + 4]];
-    }
-    into.y[c] = sum / SAMPLES;
-    const a = chromaRow[top + 1] * cStride + chromaColumn[x + 1] * cStep;
-    const b = chromaRow[top + 4] * cStride + chromaColumn[x + 4] * cStep;
-    into.u[c] = (u[a] + u[b]) / 2;
-    into.v[c] = (v[a] + v[b]) / 2;
-  }
+/** First of the cells, and one after the last, whose every pixel lies within a picture that has moved by `d`. */
+function within(d: number, size: number, cells: number): [number, number] {
+  const first = Math.min(cells, Math.max(0, Math.ceil(-d / CELL)));
+  return [first, Math.max(first, Math.min(cells, Math.floor((size - d) / CELL)))];
 }
 
-/** Sums of a picture's columns and rows, over one pixel of {@link THIN}; valid until the next picture's. */
-export function sumsOf(p: Picture, s: Sampling): { across: Int32Array; down: Int32Array } {
-  const { y, yStride } = p;
-  const { column, row, across, down } = s;
-  const { width, height } = s.raster;
+/** Chroma sample of a raster pixel. */
+const chroma = (pixel: number, step: number): number => ((2 * pixel + 1) * step) >> 2;
+
+/** As {@link gather}, of one cell, which may lie beyond the edge: the edge goes on there. */
+export function gatherCell(p: Picture, raster: Raster, dx: number, dy: number, cell: number, into: Cells): void {
+  const { y, u, v, yStride, cStride, cStep } = p;
+  const { width, height, step, across } = raster;
+  const [x, z] = [dx + (cell % across) * CELL, dy + Math.floor(cell / across) * CELL];
+  let sum = 0;
+  for (let r = 0; r < CELL; r += 2) {
+    const line = (clamp(z + r, height) * step + (step >> 1)) * yStride + (step >> 1);
+    const from = x + ((r >> 1) & 1);
+    for (let c = 0; c < CELL; c += 2) sum += y[line + clamp(from + c, width) * step];
+  }
+  into.y[cell] = sum / SAMPLES;
+  const a = chroma(clamp(z + 1, height), step) * cStride + chroma(clamp(x + 1, width), step) * cStep;
+  const b = chroma(clamp(z + 4, height), step) * cStride + chroma(clamp(x + 4, width), step) * cStep;
+  into.u[cell] = (u[a] + u[b]) / 2;
+  into.v[cell] = (v[a] + v[b]) / 2;
+}
+
+const clamp = (x: number, size: number): number => (x < 0 ? 0 : x >= size ? size - 1 : x);
+
+/** Sums of a picture's columns and rows. */
+export interface Sums {
+  across: Int32Array;
+  down: Int32Array;
+}
+
+export function emptySums({ width, height }: Raster): Sums {
+  return { across: new Int32Array(width), down: new Int32Array(height) };
+}
+
+/** One pixel of so many goes into a sum. */
+export const THIN = 8;
+
+/** Sums of a picture's columns and rows, over one pixel of {@link THIN}. @param into filled and returned */
+export function sumsOf({ y, yStride }: Picture, { width, height, step }: Raster, into: Sums): Sums {
+  const { across, down } = into;
+  const middle = step >> 1;
+  const thin = THIN * step;
+  const end = width * step;
   across.fill(0);
   for (let j = 0; j < height; j++) {
-    const line = row[MARGIN + j] * yStride;
-    if (j % THIN === 0) for (let i = 0; i < width; i++) across[i] += y[line + column[MARGIN + i]];
+    const line = (j * step + middle) * yStride + middle;
+    if (j % THIN === 0) for (let i = 0, at = line; i < width; i++, at += step) across[i] += y[at];
     let sum = 0;
-    for (let i = THIN / 2; i < width; i += THIN) sum += y[line + column[MARGIN + i]];
+    for (let at = line + thin / 2; at < line + end; at += thin) sum += y[at];
     down[j] = sum;
   }
-  return { across, down };
+  return into;
 }
-
-export const THIN = 8;

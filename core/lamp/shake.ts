@@ -1,4 +1,4 @@
-import { sumsOf, THIN, type Picture, type Raster, type Sampling } from "./picture";
+import { emptySums, sumsOf, THIN, type Picture, type Raster, type Sums } from "./picture";
 
 /** How a picture's brightness runs across and down: the sums of its columns and rows, differentiated. */
 export interface Profile {
@@ -32,11 +32,16 @@ export function emptyProfile({ width, height }: Raster): Profile {
   return { across: new Float32Array(width), down: new Float32Array(height) };
 }
 
-/** @param into filled and returned */
-export function profileOf(picture: Picture, sampling: Sampling, into = emptyProfile(sampling.raster)): Profile {
-  const { across, down } = sumsOf(picture, sampling);
-  steps(across, sampling.raster.height, into.across);
-  steps(down, sampling.raster.width, into.down);
+/** @param sums,into room for what is worked out; `into` is filled and returned */
+export function profileOf(
+  picture: Picture,
+  raster: Raster,
+  sums: Sums = emptySums(raster),
+  into = emptyProfile(raster),
+): Profile {
+  const { across, down } = sumsOf(picture, raster, sums);
+  steps(across, raster.height, into.across);
+  steps(down, raster.width, into.down);
   return into;
 }
 
@@ -81,7 +86,9 @@ function match(
   last: number,
   lost: number,
 ): { at: number; agrees: number | null } {
-  if (energy(reference) < FEATURELESS || energy(now) < FEATURELESS) return { at: last, agrees: null };
+  const [own, other] = [energy(reference), energy(now)];
+  const least = FEATURELESS * reference.length;
+  if (own < least || other < least) return { at: last, agrees: null };
   const most = Math.min(RANGE, reference.length >> 2);
   let best = -Infinity;
   let at = last;
@@ -90,7 +97,7 @@ function match(
     const [a, b] = [Math.max(-most, last - by), Math.min(most, last + by)];
     for (let s = a; s <= b; s++) {
       if (s >= from && s <= to) continue;
-      const r = correlation(reference, now, s);
+      const r = correlation(reference, now, s, own, other);
       if (r > best) [best, at] = [r, s];
     }
     [from, to] = [a, b];
@@ -101,23 +108,22 @@ function match(
   return { at, agrees: best };
 }
 
-function energy(profile: Float32Array): number {
+/** Sum of the squares of a stretch. */
+function energy(profile: Float32Array, from = 0, to = profile.length): number {
   let sum = 0;
-  for (const x of profile) sum += x * x;
-  return sum / profile.length;
+  for (let i = from; i < to; i++) sum += profile[i] * profile[i];
+  return sum;
 }
 
-function correlation(reference: Float32Array, now: Float32Array, s: number): number {
+/** Correlation where both overlap. @param own,other energies of the whole, of which what does not overlap is taken off */
+function correlation(reference: Float32Array, now: Float32Array, s: number, own: number, other: number): number {
+  const n = reference.length;
+  const [from, to] = s < 0 ? [-s, n] : [0, n - s];
   let xy = 0;
-  let xx = 1e-3;
-  let yy = 1e-3;
-  for (let i = Math.max(0, -s), end = Math.min(reference.length, reference.length - s); i < end; i++) {
-    const [a, b] = [reference[i], now[i + s]];
-    xy += a * b;
-    xx += a * a;
-    yy += b * b;
-  }
-  return xy / Math.sqrt(xx * yy);
+  for (let i = from; i < to; i++) xy += reference[i] * now[i + s];
+  const xx = own - energy(reference, 0, from) - energy(reference, to, n);
+  const yy = other - energy(now, 0, from + s) - energy(now, to + s, n);
+  return xy / Math.sqrt((Math.max(0, xx) + 1e-3) * (Math.max(0, yy) + 1e-3));
 }
 
 function blend(reference: Float32Array, now: Float32Array, s: number): void {
