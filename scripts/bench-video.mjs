@@ -90,6 +90,8 @@ async function readInPage(browser, base, film) {
   const page = await (await browser.newContext({ viewport: { width: 1280, height: 800 } })).newPage();
   await page.goto(`${base}/watch`);
   await tabOf(page, "Film");
+  // Whoever picks a film takes longer than the page does to be there as a whole.
+  await page.waitForLoadState("networkidle");
   const [chooser] = await Promise.all([
     page.waitForEvent("filechooser"),
     page.getByRole("button", { name: "Pick a film" }).click(),
@@ -176,6 +178,8 @@ async function long(browser, base, maker) {
   const page = await (await browser.newContext({ viewport: { width: 1280, height: 800 } })).newPage();
   await page.goto(`${base}/watch`);
   await tabOf(page, "Film");
+  // Whoever picks a film takes longer than the page does to be there as a whole.
+  await page.waitForLoadState("networkidle");
   const cdp = await browser.newBrowserCDPSession();
   const pids = async () =>
     (await cdp.send("SystemInfo.getProcessInfo")).processInfo.filter((p) => p.type === "renderer").map((p) => p.id);

@@ -1,10 +1,11 @@
 import { useRevalidator } from "react-router";
+import { BringIn } from "~/features/records/BringIn";
 import { exportEverything } from "~/store/db";
 import { saveFile } from "~/store/save-file";
 import { readSettings, writeSettings, type Settings } from "~/store/settings";
 import { Button } from "~/ui/Button";
 import { Choice } from "~/ui/Choice";
-import { Row, Sheet, Soft } from "~/ui/bits";
+import { Row, Sheet } from "~/ui/bits";
 import { Main, Opening, TopBar } from "~/ui/Frame";
 import type { Route } from "./+types/settings";
 
@@ -90,7 +91,7 @@ export default function SettingsPage({ loaderData: settings }: Route.ComponentPr
               Save all records as a file
             </Button>
           </Row>
-          <Soft>Reading such a file back in is not built yet.</Soft>
+          <BringIn />
         </Sheet>
       </Main>
     </>

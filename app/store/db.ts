@@ -1,4 +1,5 @@
 import localforage from "localforage";
+import { keyOf, mergeBackup, writeBackup, type Merge } from "@core/record/backup";
 import { openDoc, type Locked } from "@core/record/schema";
 import type { Doc, Job, Reading, Vehicle } from "@core/record/types";
 
@@ -12,8 +13,6 @@ export interface Everything {
   /** Records of a newer version or damaged ones: left as they are. */
   locked: Locked[];
 }
-
-const keyOf = (doc: Pick<Doc, "kind" | "id">) => `${doc.kind}/${doc.id}`;
 
 export async function readEverything(): Promise<Everything> {
   const all: Everything = { vehicles: [], jobs: [], readings: [], locked: [] };
@@ -104,7 +103,18 @@ export async function exportEverything(): Promise<string> {
   await db.iterate((raw, key) => {
     if (!key.startsWith("value/")) records[key] = raw;
   });
-  return JSON.stringify({ format: "klinko-backup", version: 1, savedAt: new Date().toISOString(), records }, null, 1);
+  return writeBackup(records, new Date().toISOString());
+}
+
+/** Brings in the records of a file; those that are here stay as they are. */
+export async function bringIn(docs: readonly Doc[]): Promise<Merge> {
+  const here = new Map<string, unknown>();
+  await db.iterate((raw, key) => {
+    here.set(key, raw);
+  });
+  const merge = mergeBackup(docs, here);
+  for (const doc of merge.add) await db.setItem(keyOf(doc), doc);
+  return merge;
 }
 
 export const newId = () => crypto.randomUUID().slice(0, 13);

@@ -53,8 +53,9 @@ export function Field({
   rows,
   ...props
 }: TextFieldProps & { label: string; description?: string; error?: string | undefined; rows?: number }) {
+  // What an action found wrong is told, and keeps nobody from sending it once more.
   return (
-    <Frame {...props} isInvalid={Boolean(error)}>
+    <Frame {...props} isInvalid={Boolean(error)} validationBehavior="aria">
       <Label>{label}</Label>
       {rows ? <Area rows={rows} /> : <Line />}
       {description && <Text slot="description">{description}</Text>}

@@ -4,6 +4,7 @@ import type { Dialect } from "@core/flash/dialect";
 import type { Called, Evidence, Filmed, Pressed } from "@core/flash/evidence";
 import { identify, type Ranked } from "@core/flash/identify";
 import { readTrace } from "@core/lamp/trace";
+import { BACKUP_MAX_BYTES, readBackup, type BackupRead } from "@core/record/backup";
 import { buildDemo } from "./demo";
 
 const api = {
@@ -14,6 +15,11 @@ const api = {
   /** Reads a trace file; at most the first bytes that could be one are held. */
   readTrace: async (file: Blob, maxBytes: number) =>
     readTrace(file.size > maxBytes ? "x".repeat(maxBytes + 1) : await file.text()),
+  /** Reads a file of records. */
+  readBackup: async (file: Blob): Promise<BackupRead | { fault: string }> =>
+    file.size > BACKUP_MAX_BYTES
+      ? { fault: `This file is larger than ${BACKUP_MAX_BYTES / 1e6} MB; records are never so many.` }
+      : readBackup(await file.text()),
   buildDemo,
 };
 

@@ -34,7 +34,8 @@ const REACH = 30;
 export function describe(m: StripMark): string {
   const at = `${(m.t / 1000).toFixed(1)} s`;
   const faint = m.faint ? ", hardly seen" : "";
-  if (!m.place) return m.spurious ? `Flash at ${at}, taken for a slip` : `Flash at ${at}${faint}`;
+  const name = m.kind === "l" ? "Long flash" : m.kind === "s" ? "Short flash" : "Flash";
+  if (!m.place) return m.spurious ? `${name} at ${at}, taken for a slip` : `${name} at ${at}${faint}`;
   const { unit, flash, digit, pass } = m.place;
   const of =
     unit.kind === "code"
@@ -42,7 +43,7 @@ export function describe(m: StripMark): string {
       : unit.kind === "fixed"
         ? `${unit.code}, ${unit.means === "mode" ? "lead-in" : "mark"}`
         : unit.kind;
-  return `Flash ${flash + 1} of digit ${digit + 1}, ${of}, round ${pass + 1}, at ${at}${faint}`;
+  return `${name} ${flash + 1} of digit ${digit + 1}, ${of}, round ${pass + 1}, at ${at}${faint}`;
 }
 
 interface BandProps {

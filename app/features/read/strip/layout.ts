@@ -26,6 +26,8 @@ export interface StripMark {
   spurious: boolean;
   /** The picture did not show it clearly. */
   faint: boolean;
+  /** Short or long, where a key told. */
+  kind?: Mark["kind"];
 }
 
 export interface Bracket {
@@ -75,7 +77,12 @@ export function layStrip(
     const ms = m.up !== undefined ? m.up - m.t : m.kind === "l" ? 2.5 * TAP_MS : TAP_MS;
     const place = placeOf.get(m.t) ?? null;
     const spurious = Boolean(decoded && !decoded.misfit && placeOf.has(m.t) && !place);
-    return { t: m.t, ms, place, mark: { id: m.id, t: m.t, ms, place, spurious, faint: (m.p ?? 1) < FAINT } };
+    return {
+      t: m.t,
+      ms,
+      place,
+      mark: { id: m.id, t: m.t, ms, place, spurious, faint: (m.p ?? 1) < FAINT, kind: m.kind },
+    };
   });
   for (const ghost of decoded?.missed ?? []) items.push({ t: ghost.at, ms: ghost.ms, place: ghost, mark: null });
   items.sort((a, b) => a.t - b.t);

@@ -1,0 +1,116 @@
+import fc from "fast-check";
+import { describe, expect, it } from "vitest";
+import { BACKUP_VERSION, keyOf, mergeBackup, readBackup, writeBackup } from "./backup";
+import { newJob, note } from "./job";
+import { newReading } from "./readings";
+import { RECORD_VERSION, type Doc, type Vehicle } from "./types";
+
+const NOW = "2026-11-24T09:00:00.000Z";
+
+const vehicle = (n: number): Vehicle => ({
+  version: RECORD_VERSION,
+  kind: "vehicle",
+  id: `v${n}`,
+  plate: `AB ${n}`,
+  pack: "p",
+  variant: "x",
+  year: 1989,
+  engine: "E",
+  market: "m",
+  changes: [],
+  radio: "none",
+  createdAt: NOW,
+});
+
+/** A vehicle with a job and some readings. */
+function fleet(n: number): Doc[] {
+  const job = newJob({ id: `v${n}` }, "engine", `j${n}`, NOW);
+  const readings = [1, 2].map(
+    (k) =>
+    newReading({ id: `r${n}-${k}`, job: job.id, vehicle: `v${n}`, system: "engine", way: "w", dialect: "d", input: "film", run: "before", startedAt: NOW }), // prettier-ignore
+  );
+  return [vehicle(n), job, { ...readings[0], levels: { t: [0, 33.3], y: [70, 150] } }, readings[1]];
+}
+
+const ALL = [1, 2, 3].flatMap(fleet);
+const stored = (docs: readonly Doc[]) => new Map<string, unknown>(docs.map((d) => [keyOf(d), d]));
+const fileOf = (docs: readonly Doc[]) => writeBackup(Object.fromEntries(stored(docs)), NOW);
+
+function opened(text: string) {
+  const read = readBackup(text);
+  if ("fault" in read) throw new Error(read.fault);
+  return read;
+}
+
+describe("a file of records", () => {
+  it("gives back what was written, and brought in twice changes nothing", () => {
+    fc.assert(
+      fc.property(fc.subarray(ALL), fc.subarray(ALL), (inFile, here) => {
+        const read = opened(fileOf(inFile));
+        expect(read).toEqual({ savedAt: NOW, docs: inFile, faults: [] });
+        const first = mergeBackup(read.docs, stored(here));
+        const after = stored([...here, ...first.add]);
+        const again = mergeBackup(read.docs, after);
+        expect(again.add).toEqual([]);
+        expect(again.same).toBe(inFile.length - first.astray.length);
+        // Whatever comes in belongs to something.
+        for (const d of first.add) if (d.kind !== "vehicle") expect(after.has(`vehicle/${d.vehicle}`)).toBe(true);
+        // In an order in which a writing may break off anywhere.
+        for (const [i, d] of first.add.entries())
+          if (d.kind === "reading") expect(stored([...here, ...first.add.slice(0, i)]).has(`job/${d.job}`)).toBe(true);
+      }),
+      { numRuns: 200 },
+    );
+  });
+
+  it("never writes over what is here, whichever of the two is newer or damaged", () => {
+    const [own, job] = fleet(1);
+    if (job.kind !== "job") throw new Error();
+    const changed = note(job, "read", "a line more", NOW);
+    for (const here of [changed, { ...job, version: RECORD_VERSION + 1 }, { kind: "job" }, "damaged"]) {
+      const merge = mergeBackup([own, job], new Map<string, unknown>([[keyOf(job), here]]));
+      expect(merge).toEqual({ add: [own], same: 0, kept: ["job/j1"], astray: [] });
+    }
+  });
+
+  it("leaves out a record that cannot be opened, with its reason, and takes the others", () => {
+    const [own, job, film, other] = fleet(1);
+    const text = writeBackup(
+      {
+        [keyOf(own)]: own,
+        [keyOf(job)]: { ...job, version: RECORD_VERSION + 1 },
+        [keyOf(film)]: { ...film, levels: { t: [1], y: [] } },
+        "reading/else": other,
+        "reading/none": null,
+      },
+      NOW,
+    );
+    const { docs, faults } = opened(text);
+    expect(docs).toEqual([own]);
+    expect(
+      faults.map((f) => [f.key, /newer Klinko|one length|another name|not a record/.exec(f.message)?.[0]]),
+    ).toEqual([
+      ["job/j1", "newer Klinko"],
+      ["reading/r1-1", "one length"],
+      ["reading/else", "another name"],
+      ["reading/none", "not a record"],
+    ]);
+    expect(mergeBackup([own, film], new Map())).toMatchObject({ add: [own], astray: ["reading/r1-1"] });
+  });
+
+  it.each([
+    ["", /not JSON, or it was cut off/],
+    [fileOf(ALL).slice(0, -30), /not JSON, or it was cut off/],
+    ["[]", /its beginning/],
+    ["{}", /format/],
+    [JSON.stringify({ format: "klinko-backup", version: 1, savedAt: "soon", records: {} }), /savedAt/],
+    [JSON.stringify({ format: "klinko-backup", version: 1, savedAt: NOW, records: [] }), /records/],
+    [
+      JSON.stringify({ format: "klinko-backup", version: BACKUP_VERSION + 1, savedAt: NOW, records: {} }),
+      /newer Klinko/,
+    ],
+  ])("that is none is refused as a whole (%#)", (text, why) => {
+    const read = readBackup(text);
+    expect("fault" in read && read.fault).toMatch(why);
+  });
+});

@@ -1,0 +1,109 @@
+import Joi from "joi";
+import { openDoc } from "./schema";
+import type { Doc } from "./types";
+
+/** A file of records: as they are stored, one key a record. */
+export const BACKUP_FORMAT = "klinko-backup";
+export const BACKUP_VERSION = 1;
+export const BACKUP_MAX_BYTES = 100_000_000;
+
+interface Backup {
+  format: typeof BACKUP_FORMAT;
+  version: number;
+  savedAt: string;
+  records: Record<string, unknown>;
+}
+
+const shape = Joi.object<Backup>({
+  format: Joi.string().valid(BACKUP_FORMAT).required(),
+  version: Joi.number().integer().min(1).required(),
+  savedAt: Joi.string().isoDate().required(),
+  records: Joi.object().required(),
+});
+
+/** What a file of records holds: those that can be brought in, and why others cannot. */
+export interface BackupRead {
+  savedAt: string;
+  docs: Doc[];
+  faults: { key: string; message: string }[];
+}
+
+export function writeBackup(records: Record<string, unknown>, savedAt: string): string {
+  return JSON.stringify({ format: BACKUP_FORMAT, version: BACKUP_VERSION, savedAt, records } satisfies Backup, null, 1);
+}
+
+/**
+ * Reads a file of records. A record that is damaged, of a newer version, or filed under another name than its own is told of and left out.
+ * @returns `fault` where the file as a whole is none
+ */
+export function readBackup(text: string): BackupRead | { fault: string } {
+  let raw: unknown;
+  try {
+    raw = JSON.parse(text);
+  } catch {
+    return {
+      fault: "This is no file of records: it is not JSON, or it was cut off. Save it anew, or take another copy.",
+    };
+  }
+  const checked = shape.validate(raw, { convert: false });
+  if (checked.error) {
+    const [{ path }] = checked.error.details;
+    return { fault: `This is no file of records that Klinko saved: ${path.join(".") || "its beginning"} is not as it should be.` }; // prettier-ignore
+  }
+  const { version, savedAt, records } = checked.value;
+  if (version > BACKUP_VERSION) return { fault: "A newer Klinko saved this file. Update Klinko to bring it in." };
+  const read: BackupRead = { savedAt, docs: [], faults: [] };
+  for (const [key, record] of Object.entries(records)) {
+    const opened = openDoc(key, record);
+    if ("locked" in opened) read.faults.push({ key, message: opened.locked.message });
+    else if (keyOf(opened.doc) !== key)
+      read.faults.push({ key, message: "It is filed under another name than its own." });
+    else read.docs.push(opened.doc);
+  }
+  return read;
+}
+
+/** Under which key a record is stored. */
+export const keyOf = ({ kind, id }: Pick<Doc, "kind" | "id">): string => `${kind}/${id}`;
+
+/** What is to be done with the records of a file, beside those that are here already. */
+export interface Merge {
+  add: Doc[];
+  /** Here already, just so. */
+  same: number;
+  /** Here already, and otherwise: what is here stays. */
+  kept: string[];
+  /** What they belong to is neither in the file nor here. */
+  astray: string[];
+}
+
+/** Nothing that is here is ever written over. @param here what is stored, by key */
+export function mergeBackup(docs: readonly Doc[], here: ReadonlyMap<string, unknown>): Merge {
+  const merge: Merge = { add: [], same: 0, kept: [], astray: [] };
+  const known = new Set([...here.keys(), ...docs.map(keyOf)]);
+  for (const doc of docs) {
+    const key = keyOf(doc);
+    const own = here.get(key);
+    const to = doc.kind === "vehicle" ? [] : [`vehicle/${doc.vehicle}`, ...(doc.kind === "reading" ? [`job/${doc.job}`] : [])]; // prettier-ignore
+    if (own !== undefined) {
+      if (same(own, doc)) merge.same++;
+      else merge.kept.push(key);
+    } else if (to.every((k) => known.has(k))) merge.add.push(doc);
+    else merge.astray.push(key);
+  }
+  // What others belong to comes first, so that a writing that breaks off leaves nothing astray.
+  merge.add.sort((a, b) => ORDER.indexOf(a.kind) - ORDER.indexOf(b.kind));
+  return merge;
+}
+
+const ORDER: readonly Doc["kind"][] = ["vehicle", "job", "reading"];
+
+/** Equal in what they hold, in whichever order. */
+function same(a: unknown, b: unknown): boolean {
+  if (Object.is(a, b)) return true;
+  if (typeof a !== "object" || typeof b !== "object" || a === null || b === null) return false;
+  if (Array.isArray(a) !== Array.isArray(b)) return false;
+  const [left, right] = [a as Record<string, unknown>, b as Record<string, unknown>];
+  const keys = Object.keys(left);
+  return keys.length === Object.keys(right).length && keys.every((k) => k in right && same(left[k], right[k]));
+}

@@ -1,0 +1,164 @@
+import { encode } from "@core/flash/encode";
+import { writeTrace } from "@core/lamp/trace";
+import type { Page } from "@playwright/test";
+import { readFileSync } from "node:fs";
+import { dialectOf } from "./films";
+import { expect, expectAccessible, openGarage, sentence, test } from "./fixtures";
+
+/** Gives a file to the button that asks for one. */
+async function give(page: Page, button: string, name: string, content: string): Promise<void> {
+  // The page is there before it listens.
+  await expect(async () => {
+    const [chooser] = await Promise.all([
+      page.waitForEvent("filechooser", { timeout: 1500 }),
+      page.getByRole("button", { name: button }).click(),
+    ]);
+    await chooser.setFiles({ name, mimeType: "text/plain", buffer: Buffer.from(content) });
+  }).toPass();
+}
+
+test("records go to another device as a file, where nothing is written over", async ({ page, browser }) => {
+  await openGarage(page);
+  await page.getByRole("link", { name: "Go on with SM 418 T" }).click();
+  await page.getByLabel("Write a line").fill("Owner waits until noon");
+  await page.keyboard.press("Enter");
+  await expect(page.getByText("Owner waits until noon")).toBeVisible();
+  await page.goto("/settings");
+  const [saved] = await Promise.all([
+    page.waitForEvent("download"),
+    page.getByRole("button", { name: "Save all records as a file" }).click(),
+  ]);
+  expect(saved.suggestedFilename()).toMatch(/^klinko-\d{4}-\d\d-\d\d\.json$/);
+  const file = readFileSync(await saved.path(), "utf8");
+
+  const other = await (await browser.newContext()).newPage();
+  await other.goto(new URL("/settings", page.url()).href);
+  const told = other.getByRole("status");
+  await give(other, "Bring records in", "half.json", file.slice(0, 2000));
+  await expect(other.getByRole("alert")).toContainText("half.json: This is no file of records");
+  await give(other, "Bring records in", "records.json", file);
+  await expect(told).toContainText(/\d+ records brought in/);
+  await expectAccessible(other, "records brought in");
+  await give(other, "Bring records in", "records.json", file);
+  await expect(told).toContainText("Nothing new");
+  await expect(told).toContainText(/\d+ records were here already/);
+  // What is here in another state stays as it is.
+  await other.goto(new URL("/", page.url()).href);
+  await expect(other.getByRole("list", { name: "Vehicles" }).getByRole("listitem")).toHaveCount(13);
+  await other.getByRole("link", { name: "Go on with SM 418 T" }).click();
+  await expect(other.getByText("Owner waits until noon")).toBeVisible();
+  await other.getByLabel("Write a line").fill("He called");
+  await other.keyboard.press("Enter");
+  await expect(other.getByText("He called")).toBeVisible();
+  await other.goto(new URL("/settings", page.url()).href);
+  await give(other, "Bring records in", "records.json", file);
+  await expect(told).toContainText("1 record was here in another state: what is here stays.");
+  await other.context().close();
+});
+
+test("settings hold: the look from the first picture of the server on, units where they are used", async ({ page }) => {
+  await openGarage(page);
+  await page.goto("/settings");
+  // By keyboard: the arrows of a group of choices.
+  await page.getByRole("radio", { name: "As the device" }).focus();
+  await page.keyboard.press("ArrowUp");
+  await expect(page.locator("html")).toHaveAttribute("data-theme", "dark");
+  await page.getByText("mph", { exact: true }).click();
+  await page.getByText("°F", { exact: true }).click();
+  await expect(page.getByRole("radio", { name: "°F" })).toBeChecked();
+  const first = await page.request.get("/settings", {
+    headers: { cookie: await page.evaluate(() => document.cookie) },
+  });
+  expect(await first.text()).toMatch(/<html[^>]*data-theme="dark"/);
+  await page.reload();
+  await expect(page.getByRole("radio", { name: "Dark, for the shed" })).toBeChecked();
+  await expect(page.getByRole("radio", { name: "mph" })).toBeChecked();
+  await page.goto("/");
+  await page.getByRole("link", { name: "Go on with SM 418 T" }).click();
+  await page.getByRole("link", { name: /Story/ }).click();
+  await expect(page.getByText(/mph/).first()).toBeVisible();
+  await expect(page.getByText(/km\/h/)).toHaveCount(0);
+  await page.goto("/settings");
+  await page.getByText("As the device").click();
+  await expect(page.locator("html")).not.toHaveAttribute("data-theme");
+});
+
+test("what was changed on a vehicle is written down with its codes, and can be taken off", async ({ page }) => {
+  await openGarage(page);
+  await page.goto("/vehicles/demo-sm418t");
+  await page.getByRole("button", { name: "Write it down" }).click();
+  await expect(page.getByText("Write what was changed.")).toBeVisible();
+  await page.getByLabel("What was changed").fill("<b>Throttle</b> body of a later year");
+  await page.getByLabel("Codes to expect").fill("26, 43 and 9999999");
+  await page.keyboard.press("Enter");
+  const line = page.getByRole("listitem").filter({ hasText: "body of a later year" });
+  // As text, whatever is typed.
+  await expect(line).toContainText("<b>Throttle</b> body of a later year · expects 26, 43");
+  await page.reload();
+  await expect(line).toBeVisible();
+  await page.getByRole("button", { name: "Remove: <b>Throttle</b> body of a later year" }).click();
+  await expect(line).toBeHidden();
+  await page.getByText("Needs a code, not found").click();
+  await page.reload();
+  await expect(page.getByRole("radio", { name: "Needs a code, not found" })).toBeChecked();
+});
+
+test("a second person's reading is laid over the first, slid until the flashes meet, and says what differs", async ({
+  page,
+}) => {
+  const even = dialectOf("pellworth", "even-when-clear");
+  const lamp = (codes: string[], from: number) => {
+    const edges = encode(even, { stored: codes }, 90_000).filter(([t]) => t >= from);
+    return writeTrace({ edges: edges.map(([t, lit]) => [t - from, lit]), until: 90_000 - from });
+  };
+  await page.goto("/watch");
+  await expect(async () => {
+    await page.getByRole("tab", { name: "Trace file" }).click();
+    await expect(page.getByRole("button", { name: "Pick a file" })).toBeVisible({ timeout: 500 });
+  }).toPass();
+  await give(page, "Pick a file", "mine.csv", lamp(["24", "31"], 0));
+  await expect(page.getByRole("list", { name: "Codes read" })).toContainText("31");
+  const lay = async (name: string, content: string) => {
+    await page.getByText("Lay a second person’s reading over this one").click();
+    await give(page, "From a trace file", name, content);
+  };
+  const told = page.getByRole("status").filter({ hasText: ".csv" });
+  await lay("hers.csv", lamp(["24", "31"], 17_300));
+  await expect(told).toContainText(/hers\.csv agrees: all \d+ flashes are in both/);
+  await page.getByRole("button", { name: "Take it away" }).click();
+  const missed = lamp(["24", "31"], 0).split("\n");
+  missed.splice(9, 2);
+  await lay("his.csv", missed.join("\n"));
+  await expect(told).toContainText(/his\.csv: \d+ flashes in both, 1 flash only here, 0 flashes only there/);
+  await page.getByRole("button", { name: "Take it away" }).click();
+  await lay("broken.csv", "0,0\n500,maybe\n");
+  await expect(page.getByRole("alert")).toContainText("broken.csv, line 2");
+});
+
+test("short and long flashes have a key each, a held key has a length, and the lists they tell are the same", async ({
+  page,
+}) => {
+  await openGarage(page);
+  await page.getByRole("button", { name: "New job for SM 233 K" }).click();
+  await page.getByRole("button", { name: "Write the story down" }).click();
+  await page.getByRole("button", { name: "On to the lamp check" }).click();
+  await page.getByRole("button", { name: /Stays lit/ }).click();
+  await page.getByRole("link", { name: "Read", exact: true }).click();
+  const marks = page.getByRole("listbox").getByRole("option");
+  await page.getByRole("tab", { name: "Two keys" }).click();
+  await expect(sentence(page)).toHaveText("Short or long: one key each.");
+  for (const key of ["j", "j", "f", "f", "f"]) {
+    await page.keyboard.press(key);
+    await page.waitForTimeout(350);
+  }
+  await expect(marks).toHaveCount(5);
+  await expect(marks.first()).toHaveAccessibleName(/^Long flash/);
+  await expect(marks.last()).toHaveAccessibleName(/^Short flash/);
+  // A mark that was the other kind is turned, and turned back.
+  await page.getByRole("listbox").focus();
+  await page.keyboard.press("End");
+  await page.getByRole("button", { name: "Make it long" }).click();
+  await expect(marks.last()).toHaveAccessibleName(/^Long flash/);
+  await page.getByRole("button", { name: "Undo" }).click();
+  await expect(marks.last()).toHaveAccessibleName(/^Short flash/);
+});
