@@ -86,7 +86,7 @@ function whatSettles([first]: readonly Question[], watching: boolean): string {
     case "rival":
       return `${on}: it could also be ${first.codes.length ? listOf(first.codes) : "nothing stored"} (${percent(first.probability)}); one more round tells them apart.`;
     case "once":
-      return `${listOf(first.codes)} ${first.codes.length === 1 ? "was" : "were"} seen in one round only; one more round makes it certain.`;
+      return `${listOf(first.codes)} ${first.codes.length === 1 ? "was" : "were"} seen in one round only; one more round confirms ${first.codes.length === 1 ? "it" : "them"}.`;
     case "doubt":
       return `${first.code} is ${percent(first.certainty)} certain; one more round makes it so.`;
     case undefined:

@@ -4,6 +4,7 @@ import { turned, type Box } from "@core/lamp/patch";
 import { Button } from "~/ui/Button";
 import { Row, Soft } from "~/ui/bits";
 import type { PictureWatch } from "./picture-watch";
+import { offered } from "./ranking";
 import { usePicture } from "./use-picture";
 
 const Stage = styled.div`
@@ -77,7 +78,9 @@ export function Preview({ picture, names, wide }: { picture: PictureWatch; names
   const film = usePicture(picture, (s) => s.film);
   const url = usePicture(picture, (s) => s.url);
   const stream = usePicture(picture, (s) => s.stream);
-  const lamps = usePicture(picture, (s) => s.seen?.lamps);
+  const seen = usePicture(picture, (s) => s.seen);
+  const quiet = usePicture(picture, (s) => s.quiet);
+  const lamps = offered(seen, quiet);
   const chosen = usePicture(picture, (s) => s.chosen);
   const phase = usePicture(picture, (s) => s.phase);
   const source = usePicture(picture, (s) => s.source);
@@ -114,7 +117,7 @@ export function Preview({ picture, names, wide }: { picture: PictureWatch; names
           aria-label={source === "film" ? "The film" : "What the camera sees"}
         />{" "}
         {!drawing &&
-          lamps?.map((l, i) => {
+          lamps.map((l, i) => {
             const at = chosen.indexOf(l.id);
             const name = at < 0 ? `Lamp ${i + 1}?` : names.length > 1 ? names[at] : "Lamp";
             return (

@@ -7,9 +7,10 @@ import styled from "styled-components";
 import { filmName, megabytes } from "~/store/films";
 import { saveFile } from "~/store/save-file";
 import { Button } from "~/ui/Button";
-import { Caution, Mono, Row, Sheet, Soft } from "~/ui/bits";
+import { Caution, Row, Sheet, Soft } from "~/ui/bits";
 import type { PictureWatch } from "./picture-watch";
 import { Preview } from "./Preview";
+import { offered } from "./ranking";
 import { usePicture } from "./use-picture";
 import { ADVICE, PROBLEMS } from "./words";
 
@@ -70,6 +71,10 @@ const Scrub = styled(Slider)`
   }
 `;
 
+const Clock = styled.span`
+  font-variant-numeric: tabular-nums;
+`;
+
 const seconds = (ms: number): string =>
   `${Math.floor(ms / 60_000)}:${String(Math.floor(ms / 1000) % 60).padStart(2, "0")}`;
 
@@ -127,9 +132,9 @@ function FilmState({ picture }: { picture: PictureWatch }) {
           {({ percentage }) => (
             <>
               <Label>{phase === "opening" ? `Opening ${name}` : `Reading ${name}`}</Label>
-              <Mono>
+              <Clock>
                 {seconds(at)} of {seconds(duration)}
-              </Mono>
+              </Clock>
               <div>
                 <div style={{ width: `${percentage ?? 0}%` }} />
               </div>
@@ -208,11 +213,13 @@ function CameraState({ picture }: { picture: PictureWatch }) {
 
 /** Which of the patches that blink is the lamp. */
 function Lamps({ picture, names }: { picture: PictureWatch; names: readonly string[] }) {
-  const lamps = usePicture(picture, (s) => s.seen?.lamps);
+  const seen = usePicture(picture, (s) => s.seen);
+  const quiet = usePicture(picture, (s) => s.quiet);
+  const lamps = offered(seen, quiet);
   const chosen = usePicture(picture, (s) => s.chosen);
   const confirmed = usePicture(picture, (s) => s.confirmed);
   const drawn = usePicture(picture, (s) => s.drawn);
-  if (!lamps?.length) return null;
+  if (!lamps.length) return null;
   const two = names.length > 1 && lamps.length > 1;
   if (drawn && !two) return <Soft>Your box is watched.</Soft>;
   const number = (id: number) => lamps.findIndex((l) => l.id === id) + 1;
@@ -290,7 +297,7 @@ function Scrubber({
       </Button>
       <Scrub value={Math.min(duration, playhead ?? 0)} maxValue={duration} step={100} onChange={(v) => seek(Number(v))}>
         <Label>Go through the film</Label>
-        <SliderOutput>{() => <Mono>{seconds(playhead ?? 0)}</Mono>}</SliderOutput>
+        <SliderOutput>{() => <Clock>{seconds(playhead ?? 0)}</Clock>}</SliderOutput>
         <SliderTrack className="track">
           <SliderThumb className="thumb" />
         </SliderTrack>

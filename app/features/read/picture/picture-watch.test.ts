@@ -7,6 +7,7 @@ import type { FilmEnd, LampEvent, LampSeen, Seen } from "~/workers/lamp.worker";
 import { ReadingSession } from "../session";
 import { homeOf, picturesOf } from "../test-home";
 import { PictureWatch } from "./picture-watch";
+import { offered } from "./ranking";
 
 vi.mock("comlink", () => ({ proxy: (x: unknown) => x, transfer: (x: unknown) => x }));
 vi.mock("~/workers/flash", () => ({
@@ -138,6 +139,8 @@ describe("a film", () => {
     works[0].end(endOf(seenOf(LONG, ...lamps)));
     await settle();
     expect(picture.state.chosen).toEqual([3, 2]);
+    // The indicator is not offered any more.
+    expect(offered(picture.state.seen, picture.state.quiet).map((l) => l.id)).toEqual([2, 3]);
     expect(all.map((s) => s.state.decoded?.codes)).toEqual([["24"], ["31"]]);
     // The person says that it is the other way round: no lamp is read twice.
     picture.choose(0, 2);
@@ -146,6 +149,23 @@ describe("a film", () => {
     await settle();
     expect(all.map((s) => s.state.decoded?.codes)).toEqual([["31"], ["24"]]);
   });
+
+  it.each([1, 2])(
+    "with a lamp and what only blinks evenly, and %i lamps asked for, takes the lamp alone",
+    async (sessions) => {
+      const { picture, all } = watch(sessions);
+      void picture.openFilm(FILE);
+      works[0].tell(film());
+      // Evenly flashes this dialect where nothing is stored; so does a needle that swings.
+      works[0].end(endOf(seenOf(LONG, lampOf(1, [], LONG, 0.2), lampOf(2, ["24"], LONG, 0.6))));
+      await settle();
+      expect(picture.state.chosen[0]).toBe(2);
+      expect(all[0].state.decoded?.codes).toEqual(["24"]);
+      // It is offered where another lamp is looked for, and not taken unasked.
+      const ids = offered(picture.state.seen, picture.state.quiet).map((l) => l.id);
+      expect([ids, picture.state.chosen[1] ?? null]).toEqual([sessions === 1 ? [2] : [1, 2], null]);
+    },
+  );
 
   it("that was left for another tells nothing any more", async () => {
     const { picture, all } = watch();

@@ -1,14 +1,12 @@
 import { proxy, transfer } from "comlink";
-import type { Decoded } from "@core/flash/decode";
 import { turned, type Box } from "@core/lamp/patch";
 import type { FilmInfo } from "~/workers/film-frames";
-import { flashWorker } from "~/workers/flash";
 import { lampWorker } from "~/workers/lamp";
 import type { LampEvent, LampSeen, Seen } from "~/workers/lamp.worker";
-import type { Home } from "../home";
 import type { ReadingSession } from "../session";
 import { holdCamera, openCamera, type Held } from "./camera";
 import { bringFrames } from "./element-frames";
+import { bySpeech, type Ranking } from "./ranking";
 import type { Problem } from "./words";
 
 export interface PictureState {
@@ -24,6 +22,8 @@ export interface PictureState {
   seen: Seen | null;
   /** Which lamp goes to each session, by the session's place; null where none does. */
   chosen: (number | null)[];
+  /** Patches that blink and do not talk like a lamp, where another does: a needle, an indicator. They are not offered. */
+  quiet: readonly number[];
   /** The person said which; else the likeliest are taken. */
   confirmed: boolean;
   drawn: boolean;
@@ -50,6 +50,7 @@ const IDLE: PictureState = {
   held: null,
   seen: null,
   chosen: [],
+  quiet: [],
   confirmed: false,
   drawn: false,
   judging: false,
@@ -260,11 +261,14 @@ export class PictureWatch {
     if (ask) {
       this.rankedAt = seen.at;
       this.set({ judging: true });
-      const { order, speaks } = await this.rank(seen.lamps, seen.at);
+      const { order, speaks, doubtful } = await this.rank(seen.lamps, seen.at);
       if (run !== this.run) return;
       this.set({ judging: false });
       if (this.state.confirmed) return;
-      this.set({ chosen: this.sessions().map((_, i) => order[i] ?? null) });
+      // What blinks evenly is offered where a lamp is still looked for.
+      const found = order.length >= this.sessions().length ? order : [...order, ...doubtful];
+      const quiet = speaks ? seen.lamps.map((l) => l.id).filter((id) => !found.includes(id)) : [];
+      this.set({ chosen: this.sessions().map((_, i) => order[i] ?? null), quiet });
       if (last && !speaks && !this.state.problem) this.set({ problem: "no-speech" });
     } else if (!this.state.confirmed && known.length < wanted)
       this.set({ chosen: this.sessions().map((_, i) => seen.lamps[i]?.id ?? null) });
@@ -328,43 +332,6 @@ export class PictureWatch {
     const ok = await home.keep(kept, state.reading);
     if (mine()) this.set({ stored: ok ? "stored" : "no-room" });
   }
-}
-
-/** Lamps in the order in which they speak the dialect that is asked for, the upper one first where two do. */
-async function bySpeech(lamps: readonly LampSeen[], until: number, { dialect, table }: Home): Promise<Ranking> {
-  const fits = await Promise.all(
-    lamps.map(async ({ t, y }) => {
-      const levels = { t: [...t], y: [...y] };
-      const { decoded } = await flashWorker("judge").readFilm(dialect, { mode: "levels", levels, until }, table);
-      return fitOf(decoded);
-    }),
-  );
-  return orderByFit(lamps, fits);
-}
-
-/** Lamps in the order in which they are taken for what is asked for, and whether any of them speaks at all. */
-export interface Ranking {
-  order: number[];
-  speaks: boolean;
-}
-
-/** Fewer flashes than this follow any rhythm. */
-const FEWEST = 4;
-
-/** How surely a lamp speaks a dialect: a little where it follows the rhythm and has not said a whole code, 0 where it does not. */
-export function fitOf(decoded: Decoded): number {
-  if (decoded.misfit) return 0;
-  if (decoded.assignment.filter(Boolean).length < FEWEST) return 0;
-  return decoded.state === "none" || decoded.codes.length ? decoded.confidence : 0.1;
-}
-
-/** A lamp that does not speak is only taken where none does. */
-export function orderByFit(lamps: readonly LampSeen[], fits: readonly number[]): Ranking {
-  const all = lamps.map((lamp, i) => ({ lamp, fit: fits[i] }));
-  const good = all.filter((x) => x.fit > 0.5).sort((a, b) => a.lamp.box.y - b.lamp.box.y);
-  const rest = all.filter((x) => x.fit <= 0.5).sort((a, b) => b.fit - a.fit);
-  const order = (good.length ? good : rest.slice(0, 1)).map((x) => x.lamp.id);
-  return { order, speaks: fits.some((f) => f > 0) };
 }
 
 function sizeOf(track: MediaStreamTrack): FilmInfo {

@@ -234,12 +234,14 @@ export function Strip({ marks, decoded, period, follow, onEdit, playhead = null,
         order.length > 0 && (
           <Row $gap={6}>
             <Soft style={{ flex: "1 1 200px" }}>Touch a mark to correct it, or an empty place to add one.</Soft>
-            <Button aria-label="Smaller" onPress={() => setZoom(zoom / 1.5)}>
-              <ZoomOut size={20} aria-hidden />
-            </Button>
-            <Button aria-label="Larger" onPress={() => setZoom(zoom * 1.5)}>
-              <ZoomIn size={20} aria-hidden />
-            </Button>
+            <Row $gap={6}>
+              <Button aria-label="Smaller" onPress={() => setZoom(zoom / 1.5)}>
+                <ZoomOut size={20} aria-hidden />
+              </Button>
+              <Button aria-label="Larger" onPress={() => setZoom(zoom * 1.5)}>
+                <ZoomIn size={20} aria-hidden />
+              </Button>
+            </Row>
           </Row>
         )
       )}
