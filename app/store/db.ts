@@ -75,12 +75,16 @@ export function readingWriter(): (reading: Reading) => Promise<void> {
   let running: Promise<void> | null = null;
   let waiting: Reading | null = null;
   const run = async (): Promise<void> => {
-    while (waiting) {
-      const next = waiting;
-      waiting = null;
-      await db.setItem(keyOf(next), next);
+    try {
+      while (waiting) {
+        const next = waiting;
+        waiting = null;
+        await db.setItem(keyOf(next), next);
+      }
+    } finally {
+      // One that failed must not stop those that follow.
+      running = null;
     }
-    running = null;
   };
   return (reading) => {
     waiting = reading;

@@ -14,7 +14,7 @@ import type { JobData } from "~/store/job-data";
 import { useJobAction } from "~/store/use-job";
 import { Button } from "~/ui/Button";
 import { ConfirmButton } from "~/ui/ConfirmButton";
-import { Kbd, Mono, Row, Sheet } from "~/ui/bits";
+import { Caution, Kbd, Mono, Row, Sheet } from "~/ui/bits";
 import { SystemChoice } from "~/ui/SystemChoice";
 import { ActNow } from "./ActNow";
 import { jobHome } from "./home";
@@ -179,17 +179,25 @@ function Actions({
   const done = useSession(session, (s) => s.decoded !== null && nothingMore(s.decoded));
   const startedAt = useSession(session, (s) => s.reading.startedAt);
   const seconds = useSeconds(phase === "watching" && !some ? startedAt : null);
+  const [failed, setFailed] = useState(false);
+  const unstored = useSession(session, (s) => s.unstored);
   const record = async () => {
     setSaving(true);
+    setFailed(false);
     // A camera that still watches ends for all lamps, so that a second one is recorded too.
     picture.stop();
-    const reading = await session.finish();
-    await picture.closed;
-    await changeJob(job.id, (j) => withReading(j, reading, access.name, reading.recordedAt!));
-    for (const other of others) {
-      if (!hasAnything(other.session.state) || other.session.state.phase !== "stopped") continue;
-      const too = await other.session.finish();
-      await changeJob(job.id, (j) => withReading(j, too, other.access.name, too.recordedAt!));
+    try {
+      const reading = await session.finish();
+      await picture.closed;
+      await changeJob(job.id, (j) => withReading(j, reading, access.name, reading.recordedAt!));
+      for (const other of others) {
+        if (!hasAnything(other.session.state) || other.session.state.phase !== "stopped") continue;
+        const too = await other.session.finish();
+        await changeJob(job.id, (j) => withReading(j, too, other.access.name, too.recordedAt!));
+      }
+    } catch {
+      setSaving(false);
+      return setFailed(true);
     }
     await revalidator.revalidate();
     await navigate(`/jobs/${job.id}/${wasCleared(job, access.memory) ? "prove" : "meaning"}`);
@@ -211,6 +219,14 @@ function Actions({
           Watching for <Mono>{seconds} s</Mono>.{" "}
           {seconds < EMPTY_WATCH ? "Give it fifteen." : "Record what you see, or tap when it blinks."}
         </p>
+      )}
+      {(failed || unstored) && (
+        <div role="alert">
+          <Caution>
+            What was read could not be stored: this browser has no room for it, or lost hold of its store. It is still
+            here: leave this page open, free some room, then record the reading.
+          </Caution>
+        </div>
       )}
       <Row $gap={8}>
         <Button

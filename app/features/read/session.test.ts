@@ -167,3 +167,41 @@ describe("a reading by camera", () => {
     expect(new ReadingSession(home({ stored: { ...stored, input: "film" } })).state.phase).toBe("stopped");
   });
 });
+
+describe("a reading that is recorded", () => {
+  it("is not written over by what was still being worked out", async () => {
+    const own = home();
+    const session = new ReadingSession(own);
+    session.beginPicture("camera");
+    session.seePicture(pictures(20_000), 20_000);
+    session.endPicture(20_000);
+    const done = await session.finish();
+    await settle();
+    await settle();
+    expect(own.saved.at(-1)).toBe(done);
+    expect(done.recordedAt).not.toBeNull();
+    // Nor by a hand that comes late.
+    session.edit({ kind: "remove", id: done.marks[0].id });
+    session.undo();
+    expect(own.saved.at(-1)).toBe(done);
+    expect(session.state.busy).toBe(false);
+  });
+
+  it("that could not be stored is told of, and is recorded when there is room again", async () => {
+    let room = false;
+    const saved: unknown[] = [];
+    const save: Home["save"] = (r) => (room ? (saved.push(r), Promise.resolve()) : Promise.reject(new Error("full")));
+    const session = new ReadingSession(home({ save }));
+    session.load([{ id: 1, t: 500, up: 900 }], 9000);
+    await settle();
+    expect(session.state.unstored).toBe(true);
+    await expect(session.finish()).rejects.toThrow("full");
+    room = true;
+    session.edit({ kind: "add", t: 2000, up: 2400 });
+    await settle();
+    expect(session.state.unstored).toBe(false);
+    const done = await session.finish();
+    expect(saved.at(-1)).toBe(done);
+    expect(done.marks).toHaveLength(2);
+  });
+});

@@ -27,6 +27,8 @@ export interface SessionState {
   undo: readonly { marks: Mark[]; corrected?: boolean }[];
   /** Watching ended by itself, since nothing more could be learned. */
   settled: boolean;
+  /** The browser did not store what is read; it is only here. */
+  unstored: boolean;
   /** More was seen than the answer takes in so far: it is worked out. */
   busy: boolean;
 }
@@ -52,6 +54,8 @@ export class ReadingSession {
   private picturesReadAt = -Infinity;
   /** How long the last reading took, ms. */
   private cost = 0;
+  /** It is recorded, or just being so: whatever is answered later must not write over that. */
+  private finished = false;
   /** What the last answer was given of: these marks, watched until then. */
   private answeredOf: { marks: readonly Mark[]; until: number } | null = null;
 
@@ -70,6 +74,7 @@ export class ReadingSession {
       decoded: null,
       undo: [],
       settled: false,
+      unstored: false,
       busy: false,
     };
   }
@@ -242,24 +247,30 @@ export class ReadingSession {
     this.store({ ...reading, startedAt, counts, until: 0 }, { phase: "stopped" });
   };
 
-  /** The reading with its final result, stored. */
+  /** The reading with its final result, stored. Where that fails it can be tried again. */
   finish = async (): Promise<Reading> => {
     const { reading, phase } = this.state;
-    // What is tapped from here on belongs to no reading.
+    // What is tapped or answered from here on belongs to no reading.
+    this.finished = true;
     this.set({ phase: "stopped" });
-    const until = reading.until ?? (phase === "interrupted" ? this.lastSeen() : this.watchedUntil());
-    const { decoded, marks } = await this.ask(reading, until);
-    const { state, codes, memories, complete, confidence, codeConfidence } = decoded;
-    const lengths = reading.input === "hold" || reading.input === "trace" || isPicture(reading.input);
-    const done: Reading = {
-      ...reading,
-      marks: marks ?? (lengths ? reading.marks.filter((m) => m.up !== undefined) : reading.marks),
-      until,
-      recordedAt: new Date().toISOString(),
-      result: { state, codes, memories, complete, confidence, codeConfidence },
-    };
-    await this.home.save(done);
-    return done;
+    try {
+      const until = reading.until ?? (phase === "interrupted" ? this.lastSeen() : this.watchedUntil());
+      const { decoded, marks } = await this.ask(reading, until);
+      const { state, codes, memories, complete, confidence, codeConfidence } = decoded;
+      const lengths = reading.input === "hold" || reading.input === "trace" || isPicture(reading.input);
+      const done: Reading = {
+        ...reading,
+        marks: marks ?? (lengths ? reading.marks.filter((m) => m.up !== undefined) : reading.marks),
+        until,
+        recordedAt: new Date().toISOString(),
+        result: { state, codes, memories, complete, confidence, codeConfidence },
+      };
+      await this.home.save(done);
+      return done;
+    } catch (error) {
+      this.finished = false;
+      throw error;
+    }
   };
 
   private get startedAt(): number {
@@ -289,9 +300,19 @@ export class ReadingSession {
   }
 
   private store(reading: Reading, part: Partial<SessionState> = {}): void {
+    if (this.finished) return;
     this.set({ ...part, reading });
-    void this.home.save(reading);
+    this.keep(reading);
     this.decode();
+  }
+
+  /** Stores what is read so far; that it failed is told, and the next time it may succeed. */
+  private keep(reading: Reading): void {
+    const told = (unstored: boolean) => this.state.unstored !== unstored && this.set({ unstored });
+    void this.home.save(reading).then(
+      () => told(false),
+      () => told(true),
+    );
   }
 
   /** Stores a change that can be taken back. */
@@ -319,14 +340,18 @@ export class ReadingSession {
       return;
     }
     const { reading, phase } = this.state;
-    if (reading.startedAt === NOT_STARTED) return;
+    if (reading.startedAt === NOT_STARTED || this.finished) return;
     this.decoding = true;
     if (!this.state.busy) this.set({ busy: true });
     const asked = performance.now();
     const pictured = isPicture(reading.input) ? this.pictured : null;
     const until = reading.until ?? pictured ?? (phase === "watching" ? this.now() : this.lastSeen() - TAIL_MS);
     const answered = this.ask(reading, until).then(({ decoded, marks }) => {
-      if (this.state.reading.id === reading.id && this.state.reading.startedAt === reading.startedAt) {
+      if (
+        !this.finished &&
+        this.state.reading.id === reading.id &&
+        this.state.reading.startedAt === reading.startedAt
+      ) {
         if (marks) this.takeMarks(marks, until);
         // Want of taps takes nothing back: whoever taps no more has stopped looking, and the lamp goes on.
         const quiet = !isPicture(reading.input) && this.answeredOf?.marks === reading.marks;
@@ -341,7 +366,7 @@ export class ReadingSession {
     void answered.finally(() => {
       this.decoding = false;
       this.cost = performance.now() - asked;
-      if (this.again) {
+      if (this.again && !this.finished) {
         this.again = false;
         this.decode();
       } else this.set({ busy: false });
@@ -358,7 +383,7 @@ export class ReadingSession {
     // The last stretch goes on: it was cut off where the pictures ended.
     const joined = still ? [...marks.slice(0, -1), { ...since[0], t: last.t, id: last.id }, ...since.slice(1)] : [...marks, ...since]; // prettier-ignore
     this.set({ reading: { ...reading, marks: joined } });
-    void this.home.save(this.state.reading);
+    this.keep(this.state.reading);
   }
 
   /** Watching on would tell nothing new: it ends by itself, once. */
