@@ -10,6 +10,7 @@ const { values: given } = parseArgs({
     seed: { type: "string", default: "1" },
     per: { type: "string", default: "1" },
     only: { type: "string" },
+    size: { type: "string", default: "640x360" },
     long: { type: "boolean", default: false },
   },
 });
@@ -45,9 +46,10 @@ await withDemo(4182, async (browser, base) => {
     for (const [id, codes, seconds, container, rotation] of PLANS)
       for (let k = 0; k < Number(given.per); k++) {
         const seed = Number(given.seed) + k;
-        const name = `own-${id}-${profile}-${seed}.${container}`;
+        const [width, height] = given.size.split("x").map(Number);
+        const name = `own-${id}-${profile}-${seed}${width === 640 ? "" : `-${given.size}`}.${container}`;
         if (given.only && !name.includes(given.only)) continue;
-        const plan = { dialect: dialectOf(id), codes, profile, seed: seed * 101 + id.length, seconds, fps: id === "end-mark" ? 24 : 30, width: 640, height: 360, container, rotation }; // prettier-ignore
+        const plan = { dialect: dialectOf(id), codes, profile, seed: seed * 101 + id.length, seconds, fps: id === "end-mark" ? 24 : 30, width, height, container, rotation }; // prettier-ignore
         list.push({
           name,
           path: `${films}/${name}`,

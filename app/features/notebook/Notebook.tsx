@@ -5,7 +5,7 @@ import { shortTime } from "~/store/format";
 import { useJobAction } from "~/store/use-job";
 import { Button } from "~/ui/Button";
 import { Field } from "~/ui/Field";
-import { mono, wide } from "~/ui/theme";
+import { wide } from "~/ui/theme";
 
 const Page = styled.aside`
   background:
@@ -36,9 +36,9 @@ const Lines = styled.ol`
     max-height: none;
   }
   time {
-    ${mono}
+    font-variant-numeric: tabular-nums;
     font-weight: 700;
-    font-size: 0.8rem;
+    font-size: 0.85rem;
     margin-right: 8px;
   }
   li[data-by="person"] {

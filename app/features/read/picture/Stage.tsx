@@ -12,7 +12,7 @@ import type { PictureWatch } from "./picture-watch";
 import { Preview } from "./Preview";
 import { offered } from "./ranking";
 import { usePicture } from "./use-picture";
-import { ADVICE, PROBLEMS } from "./words";
+import { ADVICE, FILM_ADVICE, PROBLEMS } from "./words";
 
 const Halves = styled.div`
   display: grid;
@@ -125,6 +125,7 @@ function FilmState({ picture }: { picture: PictureWatch }) {
   const took = usePicture(picture, (s) => s.took);
   const pictures = usePicture(picture, (s) => s.seen?.pictures ?? 0);
   const analysis = usePicture(picture, (s) => s.seen?.analysis ?? 0);
+  const advice = usePicture(picture, (s) => s.seen?.advice ?? null);
   if (phase === "opening" || phase === "watching")
     return (
       <>
@@ -148,10 +149,13 @@ function FilmState({ picture }: { picture: PictureWatch }) {
     );
   if (!pictures) return null;
   return (
-    <Soft data-took={took} data-length={at} data-analysis={analysis}>
-      {name}: {pictures} pictures, {seconds(at)}
-      {took > 0 && `, read at ${(at / took).toFixed(at / took < 10 ? 1 : 0)} times true time`}.
-    </Soft>
+    <>
+      <Soft data-took={took} data-length={at} data-analysis={analysis}>
+        {name}: {pictures} pictures, {seconds(at)}
+        {took > 0 && `, read at ${(at / took).toFixed(at / took < 10 ? 1 : 0)} times true time`}.
+      </Soft>
+      {advice && advice !== "elsewhere" && <Caution>{FILM_ADVICE[advice]}</Caution>}
+    </>
   );
 }
 

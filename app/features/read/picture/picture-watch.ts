@@ -261,15 +261,16 @@ export class PictureWatch {
     if (ask) {
       this.rankedAt = seen.at;
       this.set({ judging: true });
-      const { order, speaks, doubtful } = await this.rank(seen.lamps, seen.at);
+      const { order, speech, doubtful } = await this.rank(seen.lamps, seen.at);
       if (run !== this.run) return;
       this.set({ judging: false });
       if (this.state.confirmed) return;
       // What blinks evenly is offered where a lamp is still looked for.
       const found = order.length >= this.sessions().length ? order : [...order, ...doubtful];
-      const quiet = speaks ? seen.lamps.map((l) => l.id).filter((id) => !found.includes(id)) : [];
+      const quiet = speech !== "none" ? seen.lamps.map((l) => l.id).filter((id) => !found.includes(id)) : [];
       this.set({ chosen: this.sessions().map((_, i) => order[i] ?? null), quiet });
-      if (last && !speaks && !this.state.problem) this.set({ problem: "no-speech" });
+      if (last && speech !== "words" && !this.state.problem)
+        this.set({ problem: speech === "even" ? "only-even" : "no-speech" });
     } else if (!this.state.confirmed && known.length < wanted)
       this.set({ chosen: this.sessions().map((_, i) => seen.lamps[i]?.id ?? null) });
     this.feed(seen);

@@ -12,42 +12,66 @@ export async function bySpeech(lamps: readonly LampSeen[], until: number, { dial
       return fitOf(decoded);
     }),
   );
-  return orderByFit(lamps, fits);
+  const ranking = orderByFit(lamps, fits);
+  // Of this vehicle it is known that it flashes evenly where nothing is stored.
+  return ranking.speech === "even" && dialect.empty?.kind === "even" ? { ...ranking, speech: "words" } : ranking;
 }
 
-/** Lamps in the order in which they are taken for what is asked for, and whether any of them speaks at all. */
+/** Lamps in the order in which they are taken for what is asked for. */
 export interface Ranking {
   order: number[];
-  speaks: boolean;
-  /** Those that may speak, and blink so evenly that many a thing does. */
+  /** Whether any of them speaks: something, only so evenly that many a thing does, or nothing that is known. */
+  speech: "words" | "even" | "none";
+  /** Those that may speak, and only blink evenly. */
   doubtful: number[];
+}
+
+/** How surely a lamp speaks, 0 to 1, and whether what it says is nothing but even flashes. */
+export interface Fit {
+  fit: number;
+  even: boolean;
 }
 
 /** Fewer flashes than this follow any rhythm. */
 const FEWEST = 4;
 /** From here on a lamp speaks. */
 const SPEAKS = 0.5;
-/** What is even blinks like a code of a single flash: it is hardly believed beside a lamp that says more. */
-const EVEN = 0.4;
 
 /** How surely a lamp speaks a dialect: a little where it follows the rhythm and has not said a whole code, 0 where it does not. */
-export function fitOf(decoded: Decoded): number {
-  if (decoded.misfit) return 0;
+export function fitOf(decoded: Decoded): Fit {
   const said = decoded.assignment.filter((a) => a !== null);
-  if (said.length < FEWEST) return 0;
-  const fit = decoded.state === "none" || decoded.codes.length ? decoded.confidence : 0.1;
-  const even = said.every((a) => a.unit.kind === "even" || (a.digit === 0 && a.flash === 0));
-  return even ? Math.min(EVEN, fit) : fit;
+  if (decoded.misfit || said.length < FEWEST) return { fit: 0, even: false };
+  return {
+    fit: decoded.state === "none" || decoded.codes.length ? decoded.confidence : 0.1,
+    // Codes of a single flash: so a needle swings.
+    even: evenly(decoded.onsets) || said.every((a) => a.unit.kind === "even" || (a.digit === 0 && a.flash === 0)),
+  };
 }
 
-/** A lamp that does not speak is only taken where none does. */
-export function orderByFit(lamps: readonly LampSeen[], fits: readonly number[]): Ranking {
-  const all = lamps.map((lamp, i) => ({ lamp, fit: fits[i] }));
-  const good = all.filter((x) => x.fit > SPEAKS).sort((a, b) => a.lamp.box.y - b.lamp.box.y);
-  const rest = all.filter((x) => x.fit <= SPEAKS).sort((a, b) => b.fit - a.fit);
-  const order = (good.length ? good : rest.slice(0, 1)).map((x) => x.lamp.id);
-  const doubtful = rest.filter((x) => x.fit >= EVEN).map((x) => x.lamp.id);
-  return { order, speaks: fits.some((f) => f > 0), doubtful };
+/** Intervals are alike when they differ from the usual one by less than this share; so many of a hundred are, of what blinks evenly. */
+const ALIKE = 0.2;
+const MOSTLY = 97;
+
+/** Does it blink in even time, as an indicator does? A list of codes has rests; where some flashes are left out it may be heard into anything. */
+function evenly(onsets: readonly number[]): boolean {
+  const gaps = onsets.slice(1).map((t, i) => t - onsets[i]);
+  if (gaps.length < FEWEST) return false;
+  const usual = [...gaps].sort((a, b) => a - b)[gaps.length >> 1];
+  const alike = gaps.filter((g) => Math.abs(g - usual) < ALIKE * usual).length;
+  return 100 * alike >= MOSTLY * gaps.length;
+}
+
+/** A lamp that does not speak is only taken where none does; one that is even is not believed beside one that says more. */
+export function orderByFit(lamps: readonly LampSeen[], fits: readonly Fit[]): Ranking {
+  const all = lamps.map((lamp, i) => ({ lamp, ...fits[i] }));
+  const good = all.filter((x) => x.fit > SPEAKS && !x.even).sort((a, b) => a.lamp.box.y - b.lamp.box.y);
+  const rest = all.filter((x) => !good.includes(x)).sort((a, b) => b.fit - a.fit);
+  const speaking = all.filter((x) => x.fit > 0);
+  return {
+    order: (good.length ? good : rest.slice(0, 1)).map((x) => x.lamp.id),
+    speech: !speaking.length ? "none" : speaking.every((x) => x.even) ? "even" : "words",
+    doubtful: rest.filter((x) => x.fit > SPEAKS).map((x) => x.lamp.id),
+  };
 }
 
 /** The patches that are offered as lamps. */

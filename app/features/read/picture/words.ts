@@ -2,7 +2,7 @@ import type { Advice } from "@core/lamp/advice";
 import type { FilmProblem } from "~/workers/film-frames";
 
 /** What is wrong, and how to mend it. */
-export type Problem = FilmProblem | CameraProblem | "no-lamp" | "no-speech" | "worker";
+export type Problem = FilmProblem | CameraProblem | "no-lamp" | "no-speech" | "only-even" | "worker";
 export type CameraProblem = "refused" | "no-camera" | "busy" | "unplugged" | "no-api";
 
 export const PROBLEMS: Record<Problem, string> = {
@@ -19,6 +19,8 @@ export const PROBLEMS: Record<Problem, string> = {
     "No lamp that blinks was found in this film. Draw a box around the lamp, or film again: closer, still, shaded from the sun.",
   "no-speech":
     "What blinks in this film does not talk like a trouble lamp. Draw a box around the right one, or film it closer, still, shaded from the sun.",
+  "only-even":
+    "What blinks here blinks evenly, as an indicator or a needle that swings does too. Is the box on the trouble lamp? If not, draw one around it; if it is, believe the code only when a second film says the same.",
   refused:
     "The camera is not allowed. Allow it for this page in the browser's address bar, then start again; a film or taps work without it.",
   "no-camera": "There is no camera here. Bring a film that a phone has taken, or tap.",
@@ -35,4 +37,12 @@ export const ADVICE: Record<Exclude<Advice, null>, string> = {
   shade: "Shade the lamp: the light around it drowns it.",
   closer: "Come closer: the lamp is too small.",
   weak: "The lamp hardly shows: hold still, shade it, come closer.",
+};
+
+/** Of a film that was read: nothing can be changed on it any more. */
+export const FILM_ADVICE: Record<Exclude<Advice, null | "elsewhere">, string> = {
+  "hold-still": "This film trembles much. If a code stays in doubt, lean the phone on something and film again.",
+  shade: "The light around it drowns the lamp in this film. If a code stays in doubt, shade it and film again.",
+  closer: "The lamp is small in this film. If a code stays in doubt, come closer and film again.",
+  weak: "The lamp hardly shows in this film. If a code stays in doubt, film again: closer, still, shaded.",
 };
