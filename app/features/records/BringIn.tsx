@@ -20,10 +20,11 @@ export function BringIn() {
     setState({ phase: "reading", name });
     try {
       const read = await flashWorker().readBackup(file);
-      if ("fault" in read) return setState({ phase: "refused", name, why: read.fault });
+      if ("fault" in read)
+        return setState({ phase: "refused", name, why: `${read.fault} Your records are as they were.` });
       setState({ phase: "done", read, merge: await bringIn(read.docs) });
     } catch {
-      setState({ phase: "refused", name, why: "This browser has no room for all of it. Free some, then bring the file again: what is here already is passed over." }); // prettier-ignore
+      setState({ phase: "refused", name, why: "It could not be brought in as a whole: this browser has no room for it, or lost hold of its store. What was here stays, and what came in too; free some room, then bring the file again." }); // prettier-ignore
     }
   };
   return (
@@ -39,7 +40,7 @@ export function BringIn() {
       {state.phase === "refused" && (
         <div role="alert">
           <Caution>
-            {state.name}: {state.why} <strong>Your records are as they were.</strong>
+            {state.name}: {state.why}
           </Caution>
         </div>
       )}
