@@ -188,3 +188,38 @@ test("records of a newer Klinko are read only, offered as a file, and never writ
   await expect(page.getByRole("alert")).toContainText("Written by a newer Klinko");
   expect(await read()).toMatchObject({ version: 99 });
 });
+
+test("a flash of the wrong length is made long or short at its mark, and the codes follow", async ({ page }) => {
+  const calverra = JSON.parse(readFileSync("packs/calverra.json", "utf8")) as Pack;
+  await openGarage(page);
+  await page.getByRole("button", { name: "New job for SM 233 K" }).click();
+  await page.getByText("Warm", { exact: true }).click();
+  await page.getByRole("button", { name: "Write the story down" }).click();
+  await page.getByRole("button", { name: "On to the lamp check" }).click();
+  await page.getByRole("button", { name: /Stays lit/ }).click();
+  await page.getByRole("link", { name: "Read", exact: true }).click();
+  await page.getByRole("tab", { name: "Trace file" }).click();
+  // One showing of 17, whose long flash was held too briefly.
+  const [dialect] = calverra.dialects;
+  const edges = encode(dialect, { stored: ["17"] }, 60_000);
+  const long = edges.findIndex(([t], i) => edges[i][1] === 1 && Math.abs(edges[i + 1]?.[0] - t - dialect.marks.long!) < 200); // prettier-ignore
+  const cut = edges.map(([t, lit], i): [number, 0 | 1] => [i === long + 1 ? edges[long][0] + dialect.marks.short : t, lit]); // prettier-ignore
+  const [chooser] = await Promise.all([
+    page.waitForEvent("filechooser"),
+    page.getByRole("button", { name: "Pick a file" }).click(),
+  ]);
+  const text = writeTrace({ edges: cut, until: 60_000 });
+  await chooser.setFiles({ name: "lamp.csv", mimeType: "text/csv", buffer: Buffer.from(text) });
+  await expect(page.getByRole("list", { name: "Codes read" })).toContainText("17");
+  const first = page.getByRole("option", { name: new RegExp(`at ${(edges[long][0] / 1000).toFixed(1)} s`) });
+  const width = async () => (await first.boundingBox())!.width;
+  const before = await width();
+  await first.click({ force: true });
+  await page.getByRole("button", { name: "Make it long" }).click();
+  await expect(page.getByRole("button", { name: "Make it short" })).toBeVisible();
+  expect(await width()).toBeGreaterThan(before * 1.8);
+  await page.getByRole("button", { name: "Longer" }).click();
+  await page.getByRole("button", { name: "Shorter" }).click();
+  for (let i = 0; i < 3; i++) await page.keyboard.press("z");
+  await expect(page.getByRole("button", { name: "Make it long" })).toBeVisible();
+});

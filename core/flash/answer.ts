@@ -30,8 +30,8 @@ export interface Decoded {
   timesShown: Record<string, number>;
   /** In how many rounds of the list each code was shown in full; of two memories that hold it, in the one that showed it less. */
   roundsShown: Record<string, number>;
-  /** Why the marks do not fit the dialect, or null where they do. */
-  misfit: string | null;
+  /** Why nothing is read from the marks, or null where something is: they only blink in even time, or have no rhythm of the dialect's. */
+  misfit: "even" | "foreign" | null;
 }
 
 /** A mark's place in the show. */

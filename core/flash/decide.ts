@@ -32,13 +32,14 @@ export function decide<S, P>(
   candidates: readonly Candidate<P>[],
   onsets: readonly number[],
 ): Decoded {
-  if (!candidates.length) return misfit(dialect, view, onsets);
+  const misfit = view.even > view.foreign ? "even" : "foreign";
+  if (!candidates.length) return { ...blankAnswer(onsets, 1), misfit };
   // What the grammar explains beyond all lists that were tried belongs to lists that were not.
-  const max = Math.max(view.noise, candidates[0].log);
+  const max = Math.max(view.noise, view.even, candidates[0].log);
   const tried = candidates.reduce((s, c) => s + Math.exp(c.log - max), 0);
   const any = Math.exp(view.anyList(candidates[0].prepared, candidates[0].score) + UNTRIED - max);
-  const sum = tried + Math.exp(view.noise - max) + Math.max(0, any - tried);
-  if (view.foreign > candidates[0].log) return misfit(dialect, view, onsets);
+  const sum = tried + Math.exp(view.noise - max) + Math.exp(view.even - max) + Math.max(0, any - tried);
+  if (Math.max(view.foreign, view.even) > candidates[0].log) return { ...blankAnswer(onsets, 1), misfit };
   const told: Told<P>[] = candidates.flatMap((c) => {
     const p = Math.exp(c.log - max) / sum;
     const spans = view.spans(c.prepared);
@@ -169,11 +170,4 @@ function countShown<S, P>(view: View<S, P>, c: Candidate<P>): Pick<Decoded, "tim
   }
   const fewest = (of: Map<unknown, Set<string>>) => Math.min(...[...of.values()].map((set) => set.size));
   return { timesShown, roundsShown: Object.fromEntries([...rounds].map(([code, of]) => [code, fewest(of)])) };
-}
-
-function misfit<S, P>(dialect: Dialect, view: View<S, P>, onsets: readonly number[]): Decoded {
-  return {
-    ...blankAnswer(onsets, 1),
-    misfit: `${view.count} marks do not follow the rhythm of "${dialect.title}".`,
-  };
 }

@@ -1,6 +1,7 @@
 import type { Away, Frames } from "../lamp/levels";
 import { foldedIndex, type Alignment } from "./align";
 import type { Dialect } from "./dialect";
+import { evenFilmLog } from "./even";
 import { trackOf, type Track } from "./evidence";
 import { filmOf, pathOf, playFilm, type Played } from "./film";
 import { flatten, type Flat } from "./flat";
@@ -105,6 +106,7 @@ export function filmView(dialect: Dialect, all: Frames, watched: number): View<S
     tempoOf: (p) => p.tempo,
     noise: weight * (shareToExplain(frames) * (free - twoChanges(frames) * marks.onset.length) - 5),
     foreign: weight * (free - 22 * marks.onset.length - 5),
+    even: evenFilmLog(marks, film, weight),
     litAtEnd: marks.litAtEnd,
     count: Math.max(1, film.onsets.length),
     breadth: 1,

@@ -24,7 +24,10 @@ const FILM_EFFORT = 0.25;
 export function identify(dialects: readonly Dialect[], evidence: Evidence | Filmed): Ranked[] {
   const able = dialects.filter((d) => d.advance === "self");
   const explains = <S, P>(dialect: Dialect, view: View<S, P>, effort = 1): number =>
-    search(dialect, view, priorOf(dialect), effort).reduce((sum, c) => logAdd(sum, c.log), view.noise);
+    search(dialect, view, priorOf(dialect), effort).reduce(
+      (sum, c) => logAdd(sum, c.log),
+      logAdd(view.noise, view.even),
+    );
   const logs = able.map((dialect) => {
     if (evidence.mode === "levels") {
       const frames = framesOf(evidence.levels, awayOf(dialect));

@@ -121,6 +121,7 @@ function viewOf(
     place: () => ({ onsets: [], assignment: [], missed: [] }),
     noise,
     foreign: noise,
+    even: -Infinity,
     litAtEnd: null,
     settingOf: () => null,
     anyList: () => -Infinity,

@@ -50,6 +50,7 @@ export function runsView(dialect: Dialect, called: readonly Run[]): View<null, R
     tempoOf: () => 1,
     noise: called.length * Math.log(ANY_NUMBER / 6) - 3,
     foreign: called.length * Math.log(ANY_NUMBER / 6) - 3,
+    even: -Infinity,
     litAtEnd: null,
     count: called.length,
     breadth: 5,

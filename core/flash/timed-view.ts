@@ -1,5 +1,6 @@
 import { align, logAdd, score, type Alignment } from "./align";
 import type { Dialect } from "./dialect";
+import { evenLog } from "./even";
 import type { Track } from "./evidence";
 import { flatten, type Flat } from "./flat";
 import { INTERVAL_JITTER, OBSERVERS, type Observer } from "./observer";
@@ -62,6 +63,7 @@ export function timedView(
     tempoOf: (p) => p.tempo,
     noise: noiseLog(track),
     foreign: noiseLog(track),
+    even: evenLog(track, observers),
     litAtEnd: track.litAtEnd,
     count: track.onset.length,
     breadth: 1,

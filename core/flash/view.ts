@@ -52,6 +52,8 @@ export interface View<S, P> {
   noise: number;
   /** What explains less than this does not follow the dialect at all. At most `noise`. */
   foreign: number;
+  /** Log probability of the same if it only blinks in even time, as many things do that are no trouble lamp. */
+  even: number;
   /** State at rest as far as the evidence tells. */
   litAtEnd: boolean | null;
   /** How many marks or runs there are. */

@@ -5,7 +5,10 @@ export type MarkEdit =
   | { kind: "add"; t: number; up?: number; mark?: Mark["kind"] }
   | { kind: "remove"; id: number }
   | { kind: "move"; id: number; by: number }
-  | { kind: "turn"; id: number };
+  /** Moves its end. */
+  | { kind: "stretch"; id: number; by: number }
+  /** Short becomes long and the other way; a mark whose length was seen takes that of `ms`. */
+  | { kind: "turn"; id: number; ms?: number };
 
 const SHORTEST = 60;
 
@@ -21,11 +24,21 @@ export function editMarks(marks: readonly Mark[], edit: MarkEdit): Mark[] {
   return inOrder(
     marks.map((m) => {
       if (m.id !== edit.id) return m;
-      if (edit.kind === "turn") return m.kind ? { ...m, kind: m.kind === "s" ? "l" : "s" } : m;
+      if (edit.kind === "turn") {
+        const kind = m.kind === "s" ? "l" : m.kind === "l" ? "s" : m.kind;
+        return { ...m, ...(kind && { kind }), ...(m.up !== undefined && edit.ms && { up: ending(marks, m, m.t + edit.ms) }) }; // prettier-ignore
+      }
+      if (edit.kind === "stretch") return m.up === undefined ? m : { ...m, up: ending(marks, m, m.up + edit.by) };
       const by = Math.max(-m.t, edit.by);
       return { ...m, t: m.t + by, ...(m.up !== undefined ? { up: m.up + by } : {}) };
     }),
   );
+}
+
+/** An end for a mark: not before it has begun, nor after the next one has. */
+function ending(marks: readonly Mark[], { t }: Mark, up: number): number {
+  const next = marks.find((m) => m.t > t)?.t ?? Infinity;
+  return Math.max(t + SHORTEST, Math.min(up, next - SHORTEST));
 }
 
 function inOrder(marks: Mark[]): Mark[] {

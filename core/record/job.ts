@@ -95,6 +95,7 @@ export function withLampCheck(
   return verdict.pass ? stepDone(next, "lamp-check") : { ...next, done: next.done.filter((s) => s !== "lamp-check") };
 }
 
+/** The notebook with what was read; asked again of the same reading it writes no second line. */
 export function withReading(job: Job, reading: Reading, systemName: string, now: string): Job {
   const r = reading.result;
   const list = r?.codes.length
@@ -102,7 +103,9 @@ export function withReading(job: Job, reading: Reading, systemName: string, now:
     : ({ none: "nothing stored", dark: "lamp dark", steady: "lamp steady" }[r?.state as "none"] ?? "not clear");
   const sure = r ? certaintyWord(r.confidence) : "unsure";
   const whole = r?.codes.length ? (r.complete ? ", list seen whole" : ", list not seen whole") : "";
-  return stepDone(note(job, "read", `Read ${systemName.toLowerCase()}: ${list} (${sure}${whole}).`, now), "read");
+  const text = `Read ${systemName.toLowerCase()}: ${list} (${sure}${whole}).`;
+  const there = job.notebook.some((line) => line.at === now && line.text === text);
+  return stepDone(there ? job : note(job, "read", text, now), "read");
 }
 
 export function beginClear(job: Job, way: string, title: string, now: string): Job {

@@ -61,6 +61,8 @@ describe("the path of a job", () => {
     expect(lockOf(j, [reading("r", 4, ["26"], { recordedAt: null })], "clear")).toBe("after a recorded reading");
     const readings = [reading("r", 4, ["26"])];
     j = withReading(stepDone(j, "hook-up"), readings[0], "Engine", at(5));
+    // Asked again, since something after it could not be stored.
+    j = withReading(j, readings[0], "Engine", at(5));
     expect(lockOf(j, readings, "clear")).toBeNull();
     expect(lockOf({ ...j, handOver: true }, readings, "clear")).toBe("another workshop takes over");
     expect(lockOf(j, readings, "prove")).toBe("after the clear");
@@ -175,14 +177,38 @@ describe("marks", () => {
         id: fc.integer({ min: 1, max: 45 }),
         by: fc.integer({ min: -9000, max: 9000 }),
       }),
+      fc.record({
+        kind: fc.constant("stretch" as const),
+        id: fc.integer({ min: 1, max: 45 }),
+        by: fc.integer({ min: -3000, max: 3000 }),
+      }),
+      fc.record({
+        kind: fc.constant("turn" as const),
+        id: fc.integer({ min: 1, max: 45 }),
+        ms: fc.constantFrom(400, 1200),
+      }),
     );
     fc.assert(
       fc.property(marks, fc.array(edit, { maxLength: 30 }), (list, edits) => {
         const out = edits.reduce<Mark[]>((m, e) => editMarks(m, e), list);
         expect(new Set(out.map((m) => m.id)).size).toBe(out.length);
         expect(out.every((m, i) => m.t >= 0 && (i === 0 || m.t >= out[i - 1].t))).toBe(true);
+        expect(out.every((m) => m.up === undefined || m.up > m.t)).toBe(true);
       }),
     );
+  });
+
+  it("a flash of the wrong length is made longer, or the other kind, and never runs into the next", () => {
+    const list: Mark[] = [
+      { id: 1, t: 1000, up: 1400 },
+      { id: 2, t: 2600, up: 3000 },
+      { id: 3, t: 4000, kind: "s" },
+    ];
+    expect(editMarks(list, { kind: "stretch", id: 1, by: 300 })[0]).toEqual({ id: 1, t: 1000, up: 1700 });
+    expect(editMarks(list, { kind: "stretch", id: 1, by: 9000 })[0].up).toBeLessThan(2600);
+    expect(editMarks(list, { kind: "stretch", id: 1, by: -9000 })[0].up).toBeGreaterThan(1000);
+    expect(editMarks(list, { kind: "turn", id: 2, ms: 1200 })[1]).toEqual({ id: 2, t: 2600, up: 3800 });
+    expect(editMarks(list, { kind: "turn", id: 3, ms: 1200 })[2]).toEqual({ id: 3, t: 4000, kind: "l" });
   });
 
   it("turn into evidence for each way of watching; a held key that is still down is not told yet", () => {

@@ -41,7 +41,8 @@ export function saySoFar(
   if (!d) return { headline: "Watching …", next: "" };
   if (d.misfit)
     return {
-      headline: "This does not blink like this vehicle should.",
+      headline:
+        d.misfit === "even" ? "This only blinks in even time." : "This does not blink like this vehicle should.",
       next: "Is it the right lamp, and the right vehicle? Watch on; if it stays so, start over.",
     };
   const lead = dialect.phases.find((p) => p.kind === "code" && p.means === "mode");

@@ -203,5 +203,7 @@ describe("a reading that is recorded", () => {
     const done = await session.finish();
     expect(saved.at(-1)).toBe(done);
     expect(done.marks).toHaveLength(2);
+    // Asked again, since what belongs to it could not be stored.
+    expect(await session.finish()).toBe(done);
   });
 });

@@ -56,6 +56,7 @@ export class ReadingSession {
   private cost = 0;
   /** It is recorded, or just being so: whatever is answered later must not write over that. */
   private finished = false;
+  private recorded: Reading | null = null;
   /** What the last answer was given of: these marks, watched until then. */
   private answeredOf: { marks: readonly Mark[]; until: number } | null = null;
 
@@ -247,8 +248,9 @@ export class ReadingSession {
     this.store({ ...reading, startedAt, counts, until: 0 }, { phase: "stopped" });
   };
 
-  /** The reading with its final result, stored. Where that fails it can be tried again. */
+  /** The reading with its final result, stored. Where that fails it can be tried again; once stored it stays the same. */
   finish = async (): Promise<Reading> => {
+    if (this.recorded) return this.recorded;
     const { reading, phase } = this.state;
     // What is tapped or answered from here on belongs to no reading.
     this.finished = true;
@@ -266,6 +268,7 @@ export class ReadingSession {
         result: { state, codes, memories, complete, confidence, codeConfidence },
       };
       await this.home.save(done);
+      this.recorded = done;
       return done;
     } catch (error) {
       this.finished = false;

@@ -51,10 +51,11 @@ const film = (rotation: FilmInfo["rotation"] = 0): LampEvent => ({
   film: { width: 640, height: 360, rotation, duration: LONG },
 });
 
-/** A lamp of the film, as the worker tells it: it speaks, or only goes on and off as an indicator does. */
-function lampOf(id: number, codes: string[] | "indicator", until: number, y = 0.5): LampSeen {
-  const speech = picturesOf(even, codes === "indicator" ? ["11"] : codes, until);
-  const bright = codes === "indicator" ? speech.t.map((t) => (t % 2900 < 2000 ? 150 : 70)) : speech.y;
+/** A lamp of the film, as the worker tells it: it speaks, only goes on and off as an indicator does, or anyhow as a reflection. */
+function lampOf(id: number, codes: string[] | "indicator" | "reflection", until: number, y = 0.5): LampSeen {
+  const speech = picturesOf(even, typeof codes === "string" ? ["11"] : codes, until);
+  const lit = (t: number) => (codes === "indicator" ? t % 2900 < 2000 : Math.sin(t / 310) + Math.sin(t / 1370) + Math.sin(t / 173) > 0.4); // prettier-ignore
+  const bright = typeof codes === "string" ? speech.t.map((t) => (lit(t) ? 150 : 70)) : speech.y;
   return { id, box: { x: 0.4, y, w: 0.05, h: 0.05 }, apart: 20, t: Float64Array.from(speech.t), y: Float64Array.from(bright) }; // prettier-ignore
 }
 
@@ -120,7 +121,8 @@ describe("a film", () => {
   it.each([
     ["not-a-film", null, "not-a-film", "ready"],
     [null, seenOf(LONG), "no-lamp", "ready"],
-    [null, seenOf(LONG, lampOf(1, "indicator", LONG)), "no-speech", "stopped"],
+    [null, seenOf(LONG, lampOf(1, "indicator", LONG)), "only-even", "stopped"],
+    [null, seenOf(LONG, lampOf(1, "reflection", LONG)), "no-speech", "stopped"],
     ["cut-off", seenOf(20_000, lampOf(1, ["24"], 20_000)), "cut-off", "stopped"],
   ] as const)("with the end %s says what is wrong (%#)", async (problem, seen, said, phase) => {
     const { picture, all } = watch();

@@ -14,7 +14,8 @@ export async function bySpeech(lamps: readonly LampSeen[], until: number, { dial
   );
   const ranking = orderByFit(lamps, fits);
   // Of this vehicle it is known that it flashes evenly where nothing is stored.
-  return ranking.speech === "even" && dialect.empty?.kind === "even" ? { ...ranking, speech: "words" } : ranking;
+  const empty = dialect.empty?.kind === "even" && fits.some((f) => f.fit > SPEAKS);
+  return ranking.speech === "even" && empty ? { ...ranking, speech: "words" } : ranking;
 }
 
 /** Lamps in the order in which they are taken for what is asked for. */
@@ -36,29 +37,19 @@ export interface Fit {
 const FEWEST = 4;
 /** From here on a lamp speaks. */
 const SPEAKS = 0.5;
+/** How surely that speaks which blinks, and has said nothing. */
+const HARDLY = 0.1;
 
 /** How surely a lamp speaks a dialect: a little where it follows the rhythm and has not said a whole code, 0 where it does not. */
 export function fitOf(decoded: Decoded): Fit {
   const said = decoded.assignment.filter((a) => a !== null);
+  if (decoded.misfit === "even") return { fit: HARDLY, even: true };
   if (decoded.misfit || said.length < FEWEST) return { fit: 0, even: false };
   return {
-    fit: decoded.state === "none" || decoded.codes.length ? decoded.confidence : 0.1,
+    fit: decoded.state === "none" || decoded.codes.length ? decoded.confidence : HARDLY,
     // Codes of a single flash: so a needle swings.
-    even: evenly(decoded.onsets) || said.every((a) => a.unit.kind === "even" || (a.digit === 0 && a.flash === 0)),
+    even: said.every((a) => a.unit.kind === "even" || (a.digit === 0 && a.flash === 0)),
   };
-}
-
-/** Intervals are alike when they differ from the usual one by less than this share; so many of a hundred are, of what blinks evenly. */
-const ALIKE = 0.2;
-const MOSTLY = 97;
-
-/** Does it blink in even time, as an indicator does? A list of codes has rests; where some flashes are left out it may be heard into anything. */
-function evenly(onsets: readonly number[]): boolean {
-  const gaps = onsets.slice(1).map((t, i) => t - onsets[i]);
-  if (gaps.length < FEWEST) return false;
-  const usual = [...gaps].sort((a, b) => a - b)[gaps.length >> 1];
-  const alike = gaps.filter((g) => Math.abs(g - usual) < ALIKE * usual).length;
-  return 100 * alike >= MOSTLY * gaps.length;
 }
 
 /** A lamp that does not speak is only taken where none does; one that is even is not believed beside one that says more. */

@@ -20,7 +20,7 @@ export const PROBLEMS: Record<Problem, string> = {
   "no-speech":
     "What blinks in this film does not talk like a trouble lamp. Draw a box around the right one, or film it closer, still, shaded from the sun.",
   "only-even":
-    "What blinks here blinks evenly, as an indicator or a needle that swings does too. Is the box on the trouble lamp? If not, draw one around it; if it is, believe the code only when a second film says the same.",
+    "What blinks here blinks evenly, as an indicator or a needle that swings does too. Is the box on the trouble lamp? If not, draw one around it; if it is, believe a code only when a second film says the same.",
   refused:
     "The camera is not allowed. Allow it for this page in the browser's address bar, then start again; a film or taps work without it.",
   "no-camera": "There is no camera here. Bring a film that a phone has taken, or tap.",

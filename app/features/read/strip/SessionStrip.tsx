@@ -1,4 +1,4 @@
-import { useCallback } from "react";
+import { useCallback, useMemo } from "react";
 import type { Reading } from "@core/record/types";
 import { Row } from "~/ui/bits";
 import { Compare, useSecond } from "../Compare";
@@ -32,7 +32,10 @@ export function SessionStrip({
   const decoded = useSession(session, (s) => s.decoded);
   const marks = useSession(session, (s) => s.reading.marks);
   const watching = useSession(session, (s) => s.phase === "watching");
-  const period = (dialect.marks.short + dialect.gaps.flash) * (decoded?.tempo ?? 1);
+  const tempo = decoded?.tempo ?? 1;
+  const { short, long } = dialect.marks;
+  const period = (short + dialect.gaps.flash) * tempo;
+  const lengths = useMemo(() => (long ? { short: short * tempo, long: long * tempo } : null), [short, long, tempo]);
   const seek = useCallback(
     (ms: number) => {
       if (picture?.seek(ms)) onPlayhead?.(ms);
@@ -46,6 +49,7 @@ export function SessionStrip({
         marks={marks}
         decoded={decoded}
         period={period}
+        lengths={lengths}
         follow={watching}
         onEdit={session.edit}
         playhead={playhead}

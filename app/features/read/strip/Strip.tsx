@@ -50,11 +50,20 @@ function heading(line: StripLine, before: StripLine | undefined): string {
     : clock(line.from);
 }
 
+/** What a mark becomes that is taken for the other length; null where there is but one, or the key already says it. */
+function turnOf(mark: Mark | undefined, lengths: StripProps["lengths"]): { to: "long" | "short"; ms: number } | null {
+  if (!mark || !lengths || (mark.up === undefined && !mark.kind)) return null;
+  const long = mark.kind ? mark.kind === "l" : mark.up! - mark.t > Math.sqrt(lengths.short * lengths.long);
+  return long ? { to: "short", ms: Math.round(lengths.short) } : { to: "long", ms: Math.round(lengths.long) };
+}
+
 export interface StripProps {
   marks: readonly Mark[];
   decoded: Decoded | null;
   /** Onset to onset of two flashes of a digit, ms, for adding one. */
   period: number;
+  /** How long a short and a long flash last, ms, where there are both. */
+  lengths: { short: number; long: number } | null;
   /** Keeps the newest marks in view. */
   follow: boolean;
   onEdit: (edit: MarkEdit) => void;
@@ -65,7 +74,17 @@ export interface StripProps {
 }
 
 /** The lamp strip: what was seen, to true time, gathered into digits and codes; each mark can be corrected. */
-export function Strip({ marks, decoded, period, follow, onEdit, playhead = null, onSeek, second = null }: StripProps) {
+export function Strip({
+  marks,
+  decoded,
+  period,
+  lengths,
+  follow,
+  onEdit,
+  playhead = null,
+  onSeek,
+  second = null,
+}: StripProps) {
   const frame = useRef<HTMLDivElement>(null);
   const [width, setWidth] = useState(600);
   const [picked, setPicked] = useState<number | null>(null);
@@ -139,6 +158,9 @@ export function Strip({ marks, decoded, period, follow, onEdit, playhead = null,
     setSpot(null);
   };
   const move = (by: number) => current && onEdit({ kind: "move", id: current.id, by });
+  const stretch = (by: number) => current && onEdit({ kind: "stretch", id: current.id, by });
+  const timed = original?.up !== undefined;
+  const turns = turnOf(original, lengths);
   const onPick = useCallback(
     (i: number | null, at: number) => {
       setPicked(i);
@@ -216,10 +238,14 @@ export function Strip({ marks, decoded, period, follow, onEdit, playhead = null,
           </Button>
           <Button onPress={() => move(-50)}>Earlier</Button>
           <Button onPress={() => move(50)}>Later</Button>
-          {original?.kind && (
-            <Button onPress={() => onEdit({ kind: "turn", id: current.id })}>
-              {original.kind === "s" ? "Make it long" : "Make it short"}
-            </Button>
+          {timed && (
+            <>
+              <Button onPress={() => stretch(-100)}>Shorter</Button>
+              <Button onPress={() => stretch(100)}>Longer</Button>
+            </>
+          )}
+          {turns && (
+            <Button onPress={() => onEdit({ kind: "turn", id: current.id, ms: turns.ms })}>Make it {turns.to}</Button>
           )}
         </Row>
       ) : spot !== null ? (
