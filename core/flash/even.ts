@@ -5,7 +5,7 @@ import type { Flat } from "./flat";
 import { INTERVAL_JITTER, type Observer } from "./observer";
 
 /** Fewer marks than this follow an even time by chance. */
-const FEWEST = 6;
+const FEWEST = 4;
 /**
  * Log of how rarely something that only blinks in time is watched, together with the density of its period, which is
  * taken from the marks themselves.
@@ -39,7 +39,8 @@ function evenFlat({ onset, length }: Track): Flat | null {
     long: Uint8Array.of(0),
     loopAt: 0,
     first: 0,
-    fromStart: 0,
+    // It may have begun before the watch, or be switched on in it.
+    fromStart: 0.5,
   };
 }
 

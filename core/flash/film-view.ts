@@ -21,11 +21,15 @@ interface Prepared extends Setting {
 
 /**
  * Two changes of the lamp cost so much where no dialect tells when they come, nats. The poorer the film (contrast over noise), the
- * more a list may fit by chance, and the more it has to explain.
+ * more a list may fit by chance, and the more it has to explain. Lists of the lamp's own dialect lose less than this a mark in
+ * clear films, nearly all lists of other dialects more (`core/flash/foreign.test.ts`).
  */
-function twoChanges({ contrast, noise }: Frames): number {
-  return Math.min(15, Math.max(5, 6 + 4.5 * (contrast / noise - 3)));
+function twoChanges(frames: Frames): number {
+  const poor = 6 + 4.5 * (frames.contrast / frames.noise - 3);
+  return Math.min(12 - 5 * clarity(frames, 8, 12), Math.max(5, poor));
 }
+/** And so much before nothing is read at all. */
+const FOREIGN_CHANGES = 18;
 
 /** From 0 for a film in which the lamp hardly shows to 1 for a clear one. */
 const clarity = ({ contrast, noise }: Frames, from: number, to: number): number =>
@@ -35,7 +39,7 @@ const clarity = ({ contrast, noise }: Frames, from: number, to: number): number 
  * Changes that follow the noise explain a poor film better than any lamp does: of what they explain, so much has to be explained
  * by a list.
  */
-const shareToExplain = (frames: Frames): number => 0.7 + 0.2 * clarity(frames, 3.2, 4.5);
+const shareToExplain = (frames: Frames): number => 0.7 + 0.3 * clarity(frames, 3.2, 5);
 
 /** In a poor film the daylight is taken for lamp and lamp for daylight, over many frames alike: each of them says less. */
 const temper = (frames: Frames): number => 1 / (2.5 - 1.5 * clarity(frames, 3.5, 6));
@@ -48,7 +52,7 @@ export function filmView(dialect: Dialect, all: Frames, watched: number): View<S
   const until = Math.min(watched, marks.stopped ?? watched);
   const frames = until < watched ? framesUntil(all, until) : all;
   const timed = timedView(dialect, marks, FILM_OBSERVERS);
-  const film = filmOf(frames, dialect.rest, until);
+  const film = filmOf(frames, dialect.rest, until, marks.stopped !== undefined);
   const away = dialect.rest === "lit" ? 0 : 1;
   const o = FILM_OBSERVERS[1];
   const play = (p: Prepared): Played => (p.played ??= playFilm(film, p.flat, p.tempo, p.endless));
@@ -105,7 +109,7 @@ export function filmView(dialect: Dialect, all: Frames, watched: number): View<S
     anyList: () => -Infinity,
     tempoOf: (p) => p.tempo,
     noise: weight * (shareToExplain(frames) * (free - twoChanges(frames) * marks.onset.length) - 5),
-    foreign: weight * (free - 22 * marks.onset.length - 5),
+    foreign: weight * (free - FOREIGN_CHANGES * marks.onset.length - 5),
     even: evenFilmLog(marks, film, weight),
     litAtEnd: marks.litAtEnd,
     count: Math.max(1, film.onsets.length),

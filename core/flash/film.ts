@@ -13,6 +13,8 @@ export interface Film {
   /** Standard deviation of such a time, ms. */
   raster: number;
   until: number;
+  /** The lamp answers no more at the end: what should still have come there is not held against a list. */
+  stopped: boolean;
 }
 
 /** How wide a flank is looked at, ms. */
@@ -20,7 +22,7 @@ const FLANK_MS = 200;
 /** Beginnings this much worse than the best nearby are left out, nats. */
 const NEARLY = 3;
 
-export function filmOf(frames: Frames, rest: "dark" | "lit", until: number): Film {
+export function filmOf(frames: Frames, rest: "dark" | "lit", until: number, stopped: boolean): Film {
   const { t } = frames;
   const n = t.length;
   const sign = rest === "lit" ? -1 : 1;
@@ -51,7 +53,14 @@ export function filmOf(frames: Frames, rest: "dark" | "lit", until: number): Fil
     for (let k = i - 2; k <= i + 2; k++) best = Math.max(best, flank[k]);
     if (flank[i] > 2 && flank[i] >= best - NEARLY) onsets.push((t[i] + t[i - 1]) / 2);
   }
-  return { upTo, onsets: Float64Array.from(onsets), glow: sign * frames.glow, raster: 8 + 0.25 * frame, until };
+  return {
+    upTo,
+    onsets: Float64Array.from(onsets),
+    glow: sign * frames.glow,
+    raster: 8 + 0.25 * frame,
+    until,
+    stopped,
+  };
 }
 
 /** One place of the best path: a flash and when it began. */
@@ -75,6 +84,8 @@ const BEHIND = 100;
 /** Chance that a flash cannot be seen at all (a hand, a glare), and how many in a row are allowed. */
 const BLIND = Math.log(0.01);
 const MOST_BLIND = 2;
+/** Chance that a lamp stops answering in a watch. */
+const STOPPED = Math.log(1e-3);
 const REACH = 4.5;
 /** A flash that should begin so soon after the watch may have been on already, ms. */
 const EARLY_MS = 150;
@@ -176,7 +187,7 @@ export function playFilm(
   const longest = flat.step.reduce((a, b) => (Number.isFinite(b) ? Math.max(a, b) : a), 0) * tempo;
   for (let i = count - 1; i >= 0; i--) {
     for (const p of places[i]) {
-      let { log } = p;
+      let unseen = 0;
       let j = p.flash;
       let at = p.at;
       for (let k = 0; k < 8 && next[j] >= 0; k++) {
@@ -184,8 +195,9 @@ export function playFilm(
         j = next[j];
         const slack = 3 * Math.sqrt(flat.stepVar[j]) + 2 * raster;
         if (at + slack > until) break;
-        log += BLIND + Math.min(0, within(j, at));
+        unseen += BLIND + Math.min(0, within(j, at));
       }
+      const log = p.log + (film.stopped ? Math.max(STOPPED, unseen) : unseen);
       if (log > total) {
         total = log;
         last = p;

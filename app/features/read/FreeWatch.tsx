@@ -5,6 +5,7 @@ import { flashWorker } from "~/workers/flash";
 import type { LampSeen } from "~/workers/lamp.worker";
 import { useAwake } from "~/store/use-awake";
 import { Button, LinkButton } from "~/ui/Button";
+import { ConfirmButton } from "~/ui/ConfirmButton";
 import { Caution, Row, Sheet, Soft } from "~/ui/bits";
 import { looseHome } from "./home";
 import { ANY_INPUTS, Inputs } from "./Inputs";
@@ -13,10 +14,12 @@ import { fitOf, orderByFit, type Ranking } from "./picture/ranking";
 import { PictureStage } from "./picture/Stage";
 import { Codes, Said, STILL } from "./Said";
 import { ReadingSession } from "./session";
+import { useSession } from "./use-session";
 import { SessionStrip } from "./strip/SessionStrip";
 import { dialectsOf, SURE, useBelieved, type Believed } from "./use-believed";
 import { useWatch } from "./use-watch";
-import { Dock } from "./Watch";
+import { UndoButton } from "./UndoButton";
+import { byHand, Dock } from "./Watch";
 import { useWorking } from "./use-working";
 
 const SHOWN = 3;
@@ -26,7 +29,7 @@ const JUDGED_MS = 90_000;
 export function FreeWatch() {
   useAwake();
   const known = useMemo(() => dialectsOf(PACKS), []);
-  const [session] = useState(() => new ReadingSession(looseHome(known[0].dialect, true)));
+  const [session] = useState(() => new ReadingSession(looseHome(known[0].dialect, true), "camera"));
   const [picture] = useState(
     () =>
       new PictureWatch(
@@ -37,7 +40,13 @@ export function FreeWatch() {
   const { phase, input, some, pictured, playhead, setPlayhead } = useWatch(session, picture);
   const believed = useBelieved(session, known);
   const working = useWorking(session, picture, believed.asking);
+  // Nothing talks so; asking how it does would lead astray.
+  const even = useSession(session, (s) => s.decoded?.misfit === "even");
   const title = "A lamp";
+  const another = () => {
+    picture.close();
+    void session.startOver();
+  };
   return (
     <>
       {some && (believed.ranked.length > 0 || (phase === "stopped" && !working)) ? (
@@ -50,7 +59,7 @@ export function FreeWatch() {
           Of any vehicle: Klinko finds out how it talks. To look codes up and keep them, open a job of the vehicle.
         </Soft>
       )}
-      {some && <Speaks {...believed} known={known} />}
+      {some && !even && (believed.ranked.length > 0 || phase === "watching") && <Speaks {...believed} known={known} />}
       {pictured && <PictureStage picture={picture} names={[title]} playhead={playhead} onPlayhead={setPlayhead} />}
       <Codes session={session} />
       {some && (
@@ -70,21 +79,26 @@ export function FreeWatch() {
           <LinkButton $look="primary" to="/">
             To the garage: open a job
           </LinkButton>
-          <Button
-            onPress={() => {
-              picture.close();
-              void session.startOver();
-            }}
-          >
-            Watch another
-          </Button>
+          {byHand(input) && <Button onPress={session.goOn}>Go on watching</Button>}
+          <UndoButton session={session} />
+          {some ? (
+            <ConfirmButton
+              label="Watch another"
+              question="Throw this reading away?"
+              sure="Throw away"
+              onConfirm={another}
+            />
+          ) : (
+            <Button onPress={another}>Watch another</Button>
+          )}
         </Row>
       ) : (
         (phase === "ready" || !isPicture(input)) && (
           <Dock>
             {phase === "watching" && (
-              <Row>
+              <Row $gap={8}>
                 <Button onPress={session.stop}>Stop watching</Button>
+                <UndoButton session={session} />
               </Row>
             )}
             <Inputs session={session} picture={picture} inputs={ANY_INPUTS} locked={some} />
@@ -110,6 +124,12 @@ function Speaks({ ranked, said, setSaid, known }: ReturnType<typeof useBelieved>
     );
   }
   if (!best) return <Soft>Which dialect it speaks shows after a few flashes.</Soft>;
+  const shown = ranked.slice(0, SHOWN);
+  // One make may have several.
+  const nameOf = ({ makes, dialect }: Believed) =>
+    shown.some((r) => r.dialect !== dialect && r.makes[0] === makes[0])
+      ? `${makes.join(", ")} (${lower(dialect.title)})`
+      : makes.join(", ");
   const percent = (p: number) => (p > 0.995 ? "over 99 %" : `${Math.round(100 * p)} %`);
   return (
     <div style={{ display: "grid", gap: 8 }}>
@@ -122,9 +142,9 @@ function Speaks({ ranked, said, setSaid, known }: ReturnType<typeof useBelieved>
         <>
           <Caution>Not sure how it talks yet: watch on, or say which it is.</Caution>
           <Row $gap={8}>
-            {ranked.slice(0, SHOWN).map((r) => (
+            {shown.map((r) => (
               <Button key={r.dialect.id} onPress={() => setSaid(r.dialect.id)}>
-                {r.makes.join(", ")}, {percent(r.probability)}
+                {nameOf(r)}, {percent(r.probability)}
               </Button>
             ))}
           </Row>

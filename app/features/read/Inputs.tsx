@@ -101,7 +101,7 @@ export function Inputs({
         ) : input === "counts" ? (
           <Counts session={session} dialect={dialect} />
         ) : (
-          <Pad key={input} input={input} onDown={session.down} onUp={session.up} onUndo={session.undo} />
+          <Pad key={input} input={input} onDown={session.down} onUp={session.up} />
         )}
       </TabPanel>
     </Tabs>

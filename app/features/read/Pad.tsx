@@ -73,12 +73,10 @@ export function Pad({
   input,
   onDown,
   onUp,
-  onUndo,
 }: {
   input: HandInput;
   onDown: (at: number, kind?: Mark["kind"]) => void;
   onUp: (at: number) => void;
-  onUndo: () => void;
 }) {
   const keys = KEYS[input];
   const [lit, setLit] = useState<string | null>(null);
@@ -96,7 +94,6 @@ export function Pad({
     const onKeyDown = (e: KeyboardEvent) => {
       if (e.repeat || e.ctrlKey || e.metaKey || e.altKey) return;
       const typing = (e.target as HTMLElement).closest("input, textarea, select");
-      if (e.code === "KeyZ" && !typing) return onUndo();
       const key = keys.find((k) => k.code === e.code);
       const own = (e.target as HTMLElement).closest("[data-pad]");
       if (!key || (key.code === "Space" ? elsewhere(e) && !own : typing)) return;

@@ -1,4 +1,4 @@
-import { useEffect, useState } from "react";
+import { useCallback, useEffect, useState } from "react";
 import styled from "styled-components";
 import type { ReadinessLamp } from "@core/pack/way";
 import { readinessVerdict } from "@core/procedure/readiness";
@@ -8,6 +8,7 @@ import { Choice } from "~/ui/Choice";
 import { Kbd, Row, Sheet, Soft } from "~/ui/bits";
 import { mono } from "~/ui/theme";
 import { Pad } from "./Pad";
+import { useUndoKey } from "./use-undo-key";
 import { useRecordLists } from "./record-lists";
 import { SystemChoice } from "~/ui/SystemChoice";
 import { useJobAction } from "~/store/use-job";
@@ -34,6 +35,7 @@ export function ReadinessWatch({ data, tells }: { data: JobData; tells: Readines
   const [flashes, setFlashes] = useState<number[]>([]);
   const [atEnd, setAtEnd] = useState<"lit" | "dark" | null>(null);
   const record = useRecordLists(data);
+  useUndoKey(useCallback(() => setFlashes((all) => all.slice(0, -1)), []));
   const total = (tells.waitSeconds + tells.watchSeconds) * 1000;
   const watched = began === null ? 0 : now - began;
   const over = watched >= total;
@@ -98,12 +100,7 @@ export function ReadinessWatch({ data, tells }: { data: JobData; tells: Readines
             )}{" "}
             s<small>{watched < tells.waitSeconds * 1000 ? "until it tells" : "of watching left"}</small>
           </Countdown>
-          <Pad
-            input="tap"
-            onDown={(at) => setFlashes([...flashes, at - began])}
-            onUp={() => undefined}
-            onUndo={() => setFlashes(flashes.slice(0, -1))}
-          />
+          <Pad input="tap" onDown={(at) => setFlashes([...flashes, at - began])} onUp={() => undefined} />
           <Soft>
             {flashes.length} {flashes.length === 1 ? "blink" : "blinks"} so far. Undo with <Kbd>Z</Kbd>
           </Soft>

@@ -11,7 +11,7 @@ export const STILL = "Still working it out …";
 
 /** Where a reading stands, in one sentence, and what would settle the rest. */
 export function Said({ session, working }: { session: ReadingSession; working: boolean }) {
-  const { dialect } = session.home;
+  const { dialect, tentative } = session.home;
   const { decoded, reading, phase } = useSession(session, (s) => s);
   const { headline, next } = saySoFar(
     decoded,
@@ -19,15 +19,17 @@ export function Said({ session, working }: { session: ReadingSession; working: b
     reading.input as LampInput,
     reading.input === "counts" ? (reading.counts ?? "").trim().length : reading.marks.length,
     phase === "watching",
+    tentative,
   );
+  const below = working && decoded ? STILL : next;
   return useMemo(
     () => (
       <>
         <h1 aria-live="polite">{headline}</h1>
-        {(next || working) && <Soft aria-busy={working}>{working ? STILL : next}</Soft>}
+        {below && <Soft aria-busy={working}>{below}</Soft>}
       </>
     ),
-    [headline, next, working],
+    [headline, below, working],
   );
 }
 

@@ -1,4 +1,3 @@
-import { Undo2 } from "lucide-react";
 import { useEffect, useState } from "react";
 import { useNavigate, useRevalidator } from "react-router";
 import styled from "styled-components";
@@ -14,7 +13,7 @@ import type { JobData } from "~/store/job-data";
 import { useJobAction } from "~/store/use-job";
 import { Button } from "~/ui/Button";
 import { ConfirmButton } from "~/ui/ConfirmButton";
-import { Caution, Kbd, Mono, Row, Sheet } from "~/ui/bits";
+import { Caution, Mono, Row, Sheet } from "~/ui/bits";
 import { SystemChoice } from "~/ui/SystemChoice";
 import { ActNow } from "./ActNow";
 import { jobHome } from "./home";
@@ -26,6 +25,7 @@ import { RunChoice } from "./RunChoice";
 import { Codes, Said } from "./Said";
 import { ReadingSession, type SessionState } from "./session";
 import { SessionStrip } from "./strip/SessionStrip";
+import { UndoButton } from "./UndoButton";
 import { useSession } from "./use-session";
 import { useWatch } from "./use-watch";
 import { useWorking } from "./use-working";
@@ -153,7 +153,7 @@ interface Other {
   session: ReadingSession;
 }
 
-const byHand = (input: Input): boolean => !isPicture(input) && input !== "trace" && input !== "counts";
+export const byHand = (input: Input): boolean => !isPicture(input) && input !== "trace" && input !== "counts";
 
 /** An empty watch says something only after this many seconds. */
 const EMPTY_WATCH = 15;
@@ -175,7 +175,6 @@ function Actions({
   const phase = useSession(session, (s) => s.phase);
   const input = useSession(session, (s) => s.reading.input);
   const some = useSession(session, hasAnything);
-  const canUndo = useSession(session, (s) => s.undo.length > 0);
   const done = useSession(session, (s) => s.decoded !== null && nothingMore(s.decoded));
   const startedAt = useSession(session, (s) => s.reading.startedAt);
   const seconds = useSeconds(phase === "watching" && !some ? startedAt : null);
@@ -241,9 +240,7 @@ function Actions({
         {phase === "stopped" && input === "camera" && (
           <Button onPress={() => void picture.startCamera()}>Go on watching</Button>
         )}
-        <Button isDisabled={!canUndo} onPress={session.undo}>
-          <Undo2 size={20} aria-hidden /> Undo <Kbd>Z</Kbd>
-        </Button>
+        <UndoButton session={session} />
         {(phase === "stopped" || !some) &&
           (some ? (
             <ConfirmButton

@@ -27,6 +27,8 @@ export function saySoFar(
   input: LampInput,
   marks: number,
   watching: boolean,
+  /** Whether any of the vehicles that are known is meant, since none was chosen. */
+  any = false,
 ): { headline: string; next: string } {
   if (!marks) {
     if (!watching || !d) return { headline: START[input], next: "Begin anywhere; the list comes round." };
@@ -38,12 +40,16 @@ export function saySoFar(
         : "This unit shows something even with nothing stored: if the lamp does not blink, the hook-up is not right.",
     };
   }
-  if (!d) return { headline: "Watching …", next: "" };
+  if (!d) return { headline: watching ? "Watching …" : "Working it out …", next: "" };
   if (d.misfit)
     return {
       headline:
-        d.misfit === "even" ? "This only blinks in even time." : "This does not blink like this vehicle should.",
-      next: "Is it the right lamp, and the right vehicle? Watch on; if it stays so, start over.",
+        d.misfit === "even"
+          ? "This only blinks in even time."
+          : any
+            ? "This blinks like no vehicle that Klinko knows."
+            : "This does not blink like this vehicle should.",
+      next: `Is it the right lamp${any ? "" : ", and the right vehicle"}? ${watching ? "Watch on; if it stays so, start over." : "If it is, watch once more."}`,
     };
   const lead = dialect.phases.find((p) => p.kind === "code" && p.means === "mode");
   const leadSeen =

@@ -60,10 +60,14 @@ export class ReadingSession {
   /** What the last answer was given of: these marks, watched until then. */
   private answeredOf: { marks: readonly Mark[]; until: number } | null = null;
 
-  constructor(public home: Home) {
+  /** @param first how the lamp is watched unless something else is chosen; without, as suits the dialect */
+  constructor(
+    public home: Home,
+    first?: Input,
+  ) {
     const { dialect, stored } = home;
     const usual: Input =
-      dialect.advance === "button" ? "press" : dialect.digits.style === "long-short" ? "hold" : "tap";
+      first ?? (dialect.advance === "button" ? "press" : dialect.digits.style === "long-short" ? "hold" : "tap");
     // A film that was broken off is what was read of it; anything else can be gone on with.
     const reading =
       stored?.input === "film" && stored.until === null
@@ -102,8 +106,10 @@ export class ReadingSession {
   /** Reads on by another dialect, where none was known before. */
   become = (home: Home): void => {
     if (home.dialect === this.home.dialect && home.tentative === this.home.tentative) return;
+    // What was said by another dialect is no answer.
+    const decoded = home.dialect === this.home.dialect ? this.state.decoded : null;
     this.home = home;
-    this.set({ reading: { ...this.state.reading, dialect: home.dialect.id } });
+    this.set({ reading: { ...this.state.reading, dialect: home.dialect.id }, decoded });
     this.decode();
   };
 

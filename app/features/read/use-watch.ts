@@ -5,13 +5,22 @@ import type { PictureWatch } from "./picture/picture-watch";
 import { usePicture } from "./picture/use-picture";
 import type { ReadingSession } from "./session";
 import { useSession } from "./use-session";
+import { useUndoKey } from "./use-undo-key";
 
 /** Runs a reading and its pictures as long as the page shows them, and tells what most of the page asks for. */
 export function useWatch(session: ReadingSession, picture: PictureWatch) {
   useEffect(() => session.run(), [session]);
   useEffect(() => () => picture.close(), [picture]);
   useSettled(session, picture);
+  useUndoKey(session.undo);
   const [playhead, setPlayhead] = useState<number | null>(null);
+  const filmed = usePicture(picture, (s) => s.phase === "ended" && s.source === "film");
+  // The film that was read stands at its beginning, and so does its strip.
+  const [stood, setStood] = useState(false);
+  if (filmed !== stood) {
+    setStood(filmed);
+    setPlayhead(filmed ? 0 : null);
+  }
   return {
     phase: useSession(session, (s) => s.phase),
     input: useSession(session, (s) => s.reading.input),
