@@ -223,3 +223,55 @@ test("a flash of the wrong length is made long or short at its mark, and the cod
   for (let i = 0; i < 3; i++) await page.keyboard.press("z");
   await expect(page.getByRole("button", { name: "Make it long" })).toBeVisible();
 });
+
+test.describe("on a phone, by touch, in the dark", () => {
+  test.use({ viewport: { width: 360, height: 740 }, hasTouch: true, isMobile: true, colorScheme: "dark" });
+
+  test("a lamp is tapped, the strip zoomed with two fingers, a mark dragged and one added", async ({ page }) => {
+    await openGarage(page);
+    await page.getByRole("link", { name: "Go on with SM 418 T" }).tap();
+    await page.getByRole("button", { name: /Stays lit/ }).tap();
+    await page.getByRole("link", { name: "Read", exact: true }).tap();
+    const pad = page.getByRole("button", { name: /Tap with every flash/ });
+    for (let i = 0; i < 5; i++) {
+      await pad.tap();
+      await page.waitForTimeout(300);
+    }
+    await expect(marks(page)).toHaveCount(5);
+    await page.getByRole("button", { name: "Stop watching" }).tap();
+
+    const devtools = await page.context().newCDPSession(page);
+    const strip = page.getByRole("listbox");
+    await strip.scrollIntoViewIfNeeded();
+    const box = (await strip.boundingBox())!;
+    const [x, y] = [box.x + box.width / 2, box.y + 50];
+    const fingers = (type: "touchStart" | "touchMove" | "touchEnd", ...at: number[]) =>
+      devtools.send("Input.dispatchTouchEvent", { type, touchPoints: at.map((dx, id) => ({ x: x + dx, y, id })) });
+    const wide = async () => strip.evaluate((e) => e.scrollWidth);
+    const before = await wide();
+    await fingers("touchStart", -20, 20);
+    for (let apart = 20; apart <= 90; apart += 10) await fingers("touchMove", -apart, apart);
+    await fingers("touchEnd");
+    await expect.poll(wide).toBeGreaterThan(2 * before);
+    // Nothing was picked or moved by that.
+    await expect(page.getByRole("toolbar")).toBeHidden();
+
+    const at = async (i: number) =>
+      Number(/at ([\d.]+) s/.exec((await marks(page).nth(i).getAttribute("aria-label"))!)![1]);
+    await marks(page).nth(1).tap({ force: true });
+    await expect(page.getByRole("toolbar", { name: "Correct this mark" })).toBeVisible();
+    const own = (await marks(page).nth(1).boundingBox())!;
+    const was = await at(1);
+    const finger = (type: "touchStart" | "touchMove" | "touchEnd", dx?: number) =>
+      devtools.send("Input.dispatchTouchEvent", { type, touchPoints: dx === undefined ? [] : [{ x: own.x + own.width / 2 + dx, y: own.y + own.height / 2 }] }); // prettier-ignore
+    await finger("touchStart", 0);
+    for (let dx = 4; dx <= 24; dx += 4) await finger("touchMove", dx);
+    await finger("touchEnd");
+    await expect.poll(() => at(1)).toBeGreaterThan(was + 0.1);
+    await page.getByRole("button", { name: "Add after" }).tap();
+    await expect(marks(page)).toHaveCount(6);
+    for (let i = 0; i < 2; i++) await page.getByRole("button", { name: "Undo" }).tap();
+    await expect(marks(page)).toHaveCount(5);
+    expect(await at(1)).toBe(was);
+  });
+});

@@ -1,4 +1,5 @@
 import { describe, expect, it } from "vitest";
+import { blankAnswer } from "@core/flash/answer";
 import { decode } from "@core/flash/decode";
 import type { Mark } from "@core/record/types";
 import { dialect } from "@core/testing/dialects";
@@ -28,6 +29,17 @@ describe("saySoFar", () => {
     expect(say(50_000)).toBe("13 is the lead-in. One code so far.");
     expect(say(95_000)).toBe("13 is the lead-in. The list came round: 26 and 43.");
     expect(say(180_000)).toBe("26 and 43, seen twice: done.");
+  });
+
+  it("says of what does not talk so what it may be, and what to do, whether a vehicle was chosen or not", () => {
+    const said = (misfit: "even" | "foreign", any: boolean, watching = true) => {
+      const { headline, next } = saySoFar({ ...blankAnswer([100, 900], 1), misfit }, lead, "hold", 9, watching, any);
+      return `${headline} ${next}`;
+    };
+    expect(said("foreign", false)).toMatch(/not blink like this vehicle should.*the right vehicle\? Watch on/);
+    expect(said("foreign", true)).toMatch(/like no vehicle that Klinko knows. Is it the right lamp\? Watch on/);
+    expect(said("even", false)).toMatch(/only blinks in even time/);
+    expect(said("even", true, false)).toMatch(/only blinks in even time.*watch once more/);
   });
 });
 

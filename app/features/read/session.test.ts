@@ -207,3 +207,47 @@ describe("a reading that is recorded", () => {
     expect(await session.finish()).toBe(done);
   });
 });
+
+describe("a reading without a vehicle", () => {
+  const other = dialect("long-short");
+  const taps = (until: number) => onsets.filter((t) => t < until).map((t, i) => ({ id: i + 1, t, up: t + 400 }));
+
+  it("forgets what another dialect made of the marks until its own answer is there", async () => {
+    const session = new ReadingSession(homeOf(other, { tentative: true }), "camera");
+    expect(session.state.reading.input).toBe("camera");
+    session.load(taps(120_000), 120_000);
+    await settle();
+    expect(session.state.decoded?.codes ?? []).not.toContain("26");
+    session.become(home());
+    expect(session.state).toMatchObject({ decoded: null, reading: { dialect: lead.id } });
+    await settle();
+    expect(session.state.decoded).toMatchObject({ codes: ["26"], misfit: null });
+    // Surer of the same dialect: nothing is asked anew in between.
+    const { decoded } = session.state;
+    session.become({ ...session.home, tentative: false });
+    expect(session.state.decoded).toBe(decoded);
+  });
+
+  it("is undone step by step, back to what was brought in", async () => {
+    const session = new ReadingSession(home());
+    const brought = taps(60_000);
+    session.load(brought, 60_000);
+    const random = seeded(4);
+    for (let k = 0; k < 40; k++) {
+      const { id } = session.state.reading.marks[Math.floor(random() * session.state.reading.marks.length)];
+      const edits = [
+        { kind: "remove", id },
+        { kind: "move", id, by: Math.round(2000 * random() - 1000) },
+        { kind: "stretch", id, by: 100 },
+        { kind: "turn", id, ms: 1200 },
+        { kind: "add", t: Math.round(60_000 * random()) },
+      ] as const;
+      session.edit(edits[k % edits.length]);
+    }
+    expect(session.state.reading.marks).not.toEqual(brought);
+    for (let k = 0; k < 40; k++) session.undo();
+    expect(session.state.reading.marks).toEqual(brought);
+    await settle();
+    expect(session.state.decoded?.codes).toEqual(["26"]);
+  });
+});

@@ -237,6 +237,8 @@ export class ReadingSession {
     const { reading } = this.state;
     await this.home.drop(reading);
     this.onward = false;
+    this.finished = false;
+    this.recorded = null;
     this.set({ reading: this.home.blank(reading.input), phase: "ready", decoded: null, undo: [], settled: false });
   };
 

@@ -3,10 +3,22 @@ import styled from "styled-components";
 import { mono } from "~/ui/theme";
 import type { StripLine, StripMark } from "./layout";
 
+const Band = styled.div`
+  position: relative;
+  touch-action: pan-x pan-y;
+`;
+
+/** A finger on the picked mark takes it along; elsewhere it scrolls. Parts of a drawing cannot say so. */
+const Handle = styled.div`
+  position: absolute;
+  top: 0;
+  touch-action: none;
+  cursor: grab;
+`;
+
 const Svg = styled.svg`
   display: block;
   cursor: pointer;
-  touch-action: pan-x pan-y;
   text {
     ${mono}
     font-weight: 700;
@@ -75,133 +87,147 @@ export const BandLine = memo(function BandLine({
   const x = (t: number) => PAD + (t - line.from) * pxPerMs;
   // Before the first mark there is no room: the film then stands at the line's beginning.
   const head = playhead === null ? null : Math.max(8, x(playhead));
+  const own = line.marks.find((m) => m.id === picked);
   const drag = useRef<{ id: number; from: number } | null>(null);
-  const at = (e: React.PointerEvent<SVGSVGElement>) => e.clientX - e.currentTarget.getBoundingClientRect().left;
+  const at = (e: React.PointerEvent<HTMLDivElement>) => e.clientX - e.currentTarget.getBoundingClientRect().left;
   const near = (px: number) => {
     const by = line.marks
       .map((m) => ({ m, d: Math.max(0, x(m.t) - px, px - x(m.t + m.ms)) }))
       .sort((a, b) => a.d - b.d)[0];
     return by && by.d < REACH / 2 ? by.m : null;
   };
-  const onPointerDown = (e: React.PointerEvent<SVGSVGElement>) => {
+  const pressed = useRef<number | null>(null);
+  const onPointerDown = (e: React.PointerEvent<HTMLDivElement>) => {
     const px = at(e);
+    // A second finger zooms.
+    pressed.current = e.isPrimary ? px : null;
+    if (!e.isPrimary) return void (drag.current = null);
     const mark = near(px);
     // A picked mark is taken along; any other is picked first, so that scrolling moves none.
     drag.current = mark && mark.id === picked ? { id: mark.id, from: px } : null;
     if (drag.current) e.currentTarget.setPointerCapture(e.pointerId);
   };
-  const onPointerUp = (e: React.PointerEvent<SVGSVGElement>) => {
+  const onPointerUp = (e: React.PointerEvent<HTMLDivElement>) => {
     const px = at(e);
     const from = drag.current;
+    const began = pressed.current;
     drag.current = null;
-    if (from && Math.abs(px - from.from) > STILL) onDrag(from.id, (px - from.from) / pxPerMs);
-    else onPick(near(px)?.id ?? null, line.from + (px - PAD) / pxPerMs);
+    pressed.current = null;
+    if (began === null) return;
+    const moved = Math.abs(px - began) > STILL;
+    if (moved && from) onDrag(from.id, (px - from.from) / pxPerMs);
+    else if (!moved) onPick(near(px)?.id ?? null, line.from + (px - PAD) / pxPerMs);
   };
   return (
-    <Svg role="presentation" width={width} height={BAND + 34} onPointerDown={onPointerDown} onPointerUp={onPointerUp}>
-      <rect width="100%" height={BAND} rx="8" fill="var(--band)" />
-      <path d={ticks(width, pxPerMs)} stroke="var(--band-line)" strokeWidth="1.5" />
-      {line.begins === "round" && (
-        <path d={`M 3 6 v ${BAND - 12}`} stroke="#fff" strokeWidth="2" strokeDasharray="4 4" aria-hidden />
-      )}
-      {line.ghosts.map((g, k) => (
-        <rect
-          key={k}
-          x={x(g.at)}
-          y={MARK_TOP}
-          width={Math.max(5, g.ms * pxPerMs)}
-          height={MARK_H}
-          rx="3"
-          fill="none"
-          stroke="var(--lit)"
-          strokeDasharray="3 3"
-        />
-      ))}
-      {line.second.map((s, k) => (
-        <rect
-          key={k}
-          x={x(s.at)}
-          y={SECOND_TOP}
-          width={Math.max(5, s.ms * pxPerMs)}
-          height={SECOND_H}
-          rx="2"
-          fill={s.alone ? "none" : "#9fb4bc"}
-          stroke={s.alone ? "#fff" : "none"}
-          strokeWidth="2"
-          aria-hidden
-        />
-      ))}
-      {line.marks.map((m) => {
-        const w = Math.max(5, m.ms * pxPerMs);
-        return (
-          <g key={m.id} id={`${id}-${m.id}`} role="option" aria-selected={m.id === picked} aria-label={describe(m)}>
-            {m.spurious ? (
+    <Band role="presentation" onPointerDown={onPointerDown} onPointerUp={onPointerUp}>
+      <Svg role="presentation" width={width} height={BAND + 34}>
+        <rect width="100%" height={BAND} rx="8" fill="var(--band)" />
+        <path d={ticks(width, pxPerMs)} stroke="var(--band-line)" strokeWidth="1.5" />
+        {line.begins === "round" && (
+          <path d={`M 3 6 v ${BAND - 12}`} stroke="#fff" strokeWidth="2" strokeDasharray="4 4" aria-hidden />
+        )}
+        {line.ghosts.map((g, k) => (
+          <rect
+            key={k}
+            x={x(g.at)}
+            y={MARK_TOP}
+            width={Math.max(5, g.ms * pxPerMs)}
+            height={MARK_H}
+            rx="3"
+            fill="none"
+            stroke="var(--lit)"
+            strokeDasharray="3 3"
+          />
+        ))}
+        {line.second.map((s, k) => (
+          <rect
+            key={k}
+            x={x(s.at)}
+            y={SECOND_TOP}
+            width={Math.max(5, s.ms * pxPerMs)}
+            height={SECOND_H}
+            rx="2"
+            fill={s.alone ? "none" : "#9fb4bc"}
+            stroke={s.alone ? "#fff" : "none"}
+            strokeWidth="2"
+            aria-hidden
+          />
+        ))}
+        {line.marks.map((m) => {
+          const w = Math.max(5, m.ms * pxPerMs);
+          return (
+            <g key={m.id} id={`${id}-${m.id}`} role="option" aria-selected={m.id === picked} aria-label={describe(m)}>
+              {m.spurious ? (
+                <path
+                  d={`M ${x(m.t)} ${MARK_TOP} l ${w} ${MARK_H} m 0 ${-MARK_H} l ${-w} ${MARK_H}`}
+                  stroke="var(--lit)"
+                  strokeWidth="2"
+                />
+              ) : (
+                <rect
+                  x={x(m.t)}
+                  y={MARK_TOP}
+                  width={w}
+                  height={MARK_H}
+                  rx="3"
+                  fill="var(--lit)"
+                  fillOpacity={m.faint ? 0.4 : 1}
+                  stroke={m.faint ? "var(--lit)" : "none"}
+                  strokeDasharray="2 2"
+                />
+              )}
+              {m.id === picked && (
+                <rect
+                  x={x(m.t) - 5}
+                  y={MARK_TOP - 6}
+                  width={w + 10}
+                  height={MARK_H + 12}
+                  rx="5"
+                  fill="none"
+                  stroke="#fff"
+                  strokeWidth="2.5"
+                />
+              )}
+            </g>
+          );
+        })}
+        {spot !== null && (
+          <path d={`M ${x(spot)} 2 v ${BAND - 4}`} stroke="#fff" strokeWidth="2" strokeDasharray="2 3" aria-hidden />
+        )}
+        {head !== null && (
+          <path
+            className="playhead"
+            d={`M ${head - 6} 0 h 12 l -6 8 z M ${head} 4 v ${BAND - 4}`}
+            fill="#fff"
+            stroke="#fff"
+            strokeWidth="2"
+            aria-hidden
+          />
+        )}
+        {line.brackets.map((b, k) => {
+          const x0 = x(b.from);
+          const x1 = Math.max(x0 + 6, x(b.to));
+          const unsure = b.sure < 0.9;
+          return (
+            <g key={k} aria-hidden>
               <path
-                d={`M ${x(m.t)} ${MARK_TOP} l ${w} ${MARK_H} m 0 ${-MARK_H} l ${-w} ${MARK_H}`}
-                stroke="var(--lit)"
-                strokeWidth="2"
-              />
-            ) : (
-              <rect
-                x={x(m.t)}
-                y={MARK_TOP}
-                width={w}
-                height={MARK_H}
-                rx="3"
-                fill="var(--lit)"
-                fillOpacity={m.faint ? 0.4 : 1}
-                stroke={m.faint ? "var(--lit)" : "none"}
-                strokeDasharray="2 2"
-              />
-            )}
-            {m.id === picked && (
-              <rect
-                x={x(m.t) - 5}
-                y={MARK_TOP - 6}
-                width={w + 10}
-                height={MARK_H + 12}
-                rx="5"
+                d={`M ${x0} ${BAND + 4} v 5 H ${x1} v -5`}
                 fill="none"
-                stroke="#fff"
-                strokeWidth="2.5"
+                stroke={b.kind === "code" ? "var(--ink)" : "var(--ink-soft)"}
+                strokeWidth="2"
+                strokeDasharray={unsure ? "4 3" : undefined}
               />
-            )}
-          </g>
-        );
-      })}
-      {spot !== null && (
-        <path d={`M ${x(spot)} 2 v ${BAND - 4}`} stroke="#fff" strokeWidth="2" strokeDasharray="2 3" aria-hidden />
+              <text className={b.kind} x={(x0 + x1) / 2} y={BAND + 29}>
+                {unsure ? `${b.text}?` : b.text}
+              </text>
+            </g>
+          );
+        })}
+      </Svg>
+      {own && (
+        <Handle style={{ left: x(own.t) - REACH / 2, width: own.ms * pxPerMs + REACH, height: BAND }} aria-hidden />
       )}
-      {head !== null && (
-        <path
-          className="playhead"
-          d={`M ${head - 6} 0 h 12 l -6 8 z M ${head} 4 v ${BAND - 4}`}
-          fill="#fff"
-          stroke="#fff"
-          strokeWidth="2"
-          aria-hidden
-        />
-      )}
-      {line.brackets.map((b, k) => {
-        const x0 = x(b.from);
-        const x1 = Math.max(x0 + 6, x(b.to));
-        const unsure = b.sure < 0.9;
-        return (
-          <g key={k} aria-hidden>
-            <path
-              d={`M ${x0} ${BAND + 4} v 5 H ${x1} v -5`}
-              fill="none"
-              stroke={b.kind === "code" ? "var(--ink)" : "var(--ink-soft)"}
-              strokeWidth="2"
-              strokeDasharray={unsure ? "4 3" : undefined}
-            />
-            <text className={b.kind} x={(x0 + x1) / 2} y={BAND + 29}>
-              {unsure ? `${b.text}?` : b.text}
-            </text>
-          </g>
-        );
-      })}
-    </Svg>
+    </Band>
   );
 }, sameBand);
 
