@@ -174,7 +174,17 @@ test("without a vehicle the dialect is named, also of a film that its metadata t
   expect(shown.height).toBeGreaterThan(shown.width);
   const patch = (await page.getByRole("button", { name: "Lamp: this patch is watched" }).boundingBox())!;
   const [x, y] = [patch.x + patch.width / 2, patch.y + patch.height / 2];
-  await page.getByRole("button", { name: "Draw the lamp myself" }).click();
+  const draw = page.getByRole("button", { name: "Draw the lamp myself" });
+  const canvas = page.getByRole("application", { name: "Draw a box around the lamp" });
+  // Thought better of, by finger and by key: the film stays as it was read.
+  await draw.click();
+  await page.getByRole("button", { name: "Leave it" }).click();
+  await expect(canvas).toBeHidden();
+  await draw.click();
+  await expect(canvas).toBeFocused();
+  await page.keyboard.press("Escape");
+  await expect(canvas).toBeHidden();
+  await draw.click();
   await page.mouse.move(x - 14, y - 14);
   await page.mouse.down();
   await page.mouse.move(x + 14, y + 14, { steps: 4 });

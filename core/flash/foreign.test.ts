@@ -34,13 +34,11 @@ describe("a lamp that speaks another dialect than is thought", () => {
   });
 
   it("is not surely told to say what it does not, in a film, and is mostly told to be another", () => {
-    const answers = PAIRS.flatMap(([own, other], i) =>
-      (["clean", "normal"] as const).map((profile) => {
-        const c = makeCase(own, "levels", profile, 900 + i);
-        const got = decode(other, { mode: "levels", levels: c.data, until: c.until } as unknown as Filmed);
-        return { got, wrong: astray(got, c.truth.codes).map((code) => `${c.id} as ${other.id}: ${code}`) };
-      }),
-    );
+    const answers = PAIRS.map(([own, other], i) => {
+      const c = makeCase(own, "levels", i % 2 ? "clean" : "normal", 900 + i);
+      const got = decode(other, { mode: "levels", levels: c.data, until: c.until } as unknown as Filmed);
+      return { got, wrong: astray(got, c.truth.codes).map((code) => `${c.id} as ${other.id}: ${code}`) };
+    });
     // Some lists can be said in two dialects' times.
     expect(answers.filter((a) => a.wrong.length).map((a) => a.wrong.join("; ")).length).toBeLessThan(0.05 * answers.length); // prettier-ignore
     expect(answers.filter((a) => a.got.misfit).length).toBeGreaterThan(0.7 * answers.length);

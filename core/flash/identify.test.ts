@@ -25,7 +25,7 @@ describe("identify", () => {
             expect(ranked.reduce((s, r) => s + r.probability, 0)).toBeCloseTo(1, 6);
           },
         ),
-        { numRuns: 4 },
+        { numRuns: 2 },
       );
     },
   );

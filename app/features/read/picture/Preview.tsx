@@ -146,9 +146,13 @@ export function Preview({ picture, names, wide }: { picture: PictureWatch; names
         )}
       </Stage>
       {drawing ? (
-        <Soft>
-          Drag a box around the lamp. Keys: arrows move it, Shift and arrows size it, Enter takes it, Esc leaves.
-        </Soft>
+        <Row $gap={8}>
+          <Soft style={{ flex: "1 1 220px" }}>
+            Touch the lamp, or drag a box around it. Keys: arrows move it, Shift and arrows size it, Enter takes it, Esc
+            leaves.
+          </Soft>
+          <Button onPress={() => setDrawing(false)}>Leave it</Button>
+        </Row>
       ) : (
         canDraw && (
           <Row $gap={8}>
