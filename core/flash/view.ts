@@ -50,7 +50,7 @@ export interface View<S, P> {
   anyList: (prepared: P, score: Score) => number;
   /** Log probability of the same without any dialect. It takes from every list's certainty. */
   noise: number;
-  /** What explains less than this does not follow the dialect at all. At most `noise`. */
+  /** What explains less than this does not follow the dialect at all. */
   foreign: number;
   /** Log probability of the same if it only blinks in even time, as many things do that are no trouble lamp. */
   even: number;
