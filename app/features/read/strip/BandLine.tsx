@@ -88,7 +88,8 @@ export const BandLine = memo(function BandLine({
   // Before the first mark there is no room: the film then stands at the line's beginning.
   const head = playhead === null ? null : Math.max(8, x(playhead));
   const own = line.marks.find((m) => m.id === picked);
-  const drag = useRef<{ id: number; from: number } | null>(null);
+  /** Where a finger came down, and the mark that it takes along. */
+  const pressed = useRef<{ from: number; id: number | null } | null>(null);
   const at = (e: React.PointerEvent<HTMLDivElement>) => e.clientX - e.currentTarget.getBoundingClientRect().left;
   const near = (px: number) => {
     const by = line.marks
@@ -96,27 +97,24 @@ export const BandLine = memo(function BandLine({
       .sort((a, b) => a.d - b.d)[0];
     return by && by.d < REACH / 2 ? by.m : null;
   };
-  const pressed = useRef<number | null>(null);
   const onPointerDown = (e: React.PointerEvent<HTMLDivElement>) => {
     const px = at(e);
+    pressed.current = null;
     // A second finger zooms.
-    pressed.current = e.isPrimary ? px : null;
-    if (!e.isPrimary) return void (drag.current = null);
-    const mark = near(px);
+    if (!e.isPrimary) return;
     // A picked mark is taken along; any other is picked first, so that scrolling moves none.
-    drag.current = mark && mark.id === picked ? { id: mark.id, from: px } : null;
-    if (drag.current) e.currentTarget.setPointerCapture(e.pointerId);
+    const along = own && near(px) === own;
+    pressed.current = { from: px, id: along ? own.id : null };
+    if (along) e.currentTarget.setPointerCapture(e.pointerId);
   };
   const onPointerUp = (e: React.PointerEvent<HTMLDivElement>) => {
     const px = at(e);
-    const from = drag.current;
     const began = pressed.current;
-    drag.current = null;
     pressed.current = null;
-    if (began === null) return;
-    const moved = Math.abs(px - began) > STILL;
-    if (moved && from) onDrag(from.id, (px - from.from) / pxPerMs);
-    else if (!moved) onPick(near(px)?.id ?? null, line.from + (px - PAD) / pxPerMs);
+    if (!began) return;
+    const by = px - began.from;
+    if (Math.abs(by) > STILL) return began.id === null ? undefined : onDrag(began.id, by / pxPerMs);
+    onPick(near(px)?.id ?? null, line.from + (px - PAD) / pxPerMs);
   };
   return (
     <Band role="presentation" onPointerDown={onPointerDown} onPointerUp={onPointerUp}>
