@@ -14,7 +14,7 @@ import {
 import { STEP_IDS, type Job, type StepId } from "@core/record/types";
 import { JobPath } from "~/features/path/JobPath";
 import { Notebook } from "~/features/notebook/Notebook";
-import { changeJob, readVehicle, write } from "~/store/db";
+import { changeJob, changeVehicle } from "~/store/db";
 import { readJobData } from "~/store/job-data";
 import type { JobIntent } from "~/store/use-job";
 import { Plate } from "~/ui/bits";
@@ -79,12 +79,13 @@ export async function clientAction({ request, params }: Route.ClientActionArgs) 
       await changeJob(id, (j) => stepDone(j, "meaning"));
       return redirect(`/jobs/${id}/clear`);
     case "radio": {
-      const vehicle = await readVehicle((await readJobData(id)).vehicle.id);
-      return void (await write({ ...vehicle, radio: what.radio }));
+      const { vehicle } = await readJobData(id);
+      return void (await changeVehicle(vehicle.id, (v) => ({ ...v, radio: what.radio })));
     }
     case "change": {
       const { vehicle } = await readJobData(id);
-      await write({ ...vehicle, changes: [...vehicle.changes, { text: what.text, codes: what.codes }] });
+      const change = { text: what.text, codes: what.codes };
+      await changeVehicle(vehicle.id, (v) => ({ ...v, changes: [...v.changes, change] }));
       return void (await changeJob(id, (j) => note(j, "story", `Changed on the vehicle: ${what.text}.`, now)));
     }
     case "clear-begin":

@@ -2,7 +2,7 @@ import { useRevalidator } from "react-router";
 import { BringIn } from "~/features/records/BringIn";
 import { exportEverything } from "~/store/db";
 import { saveFile } from "~/store/save-file";
-import { readSettings, writeSettings, type Settings } from "~/store/settings";
+import { changeSettings, readSettings, type Settings } from "~/store/settings";
 import { Button } from "~/ui/Button";
 import { Choice } from "~/ui/Choice";
 import { Row, Sheet } from "~/ui/bits";
@@ -25,8 +25,7 @@ const ON_OFF = [
 
 export default function SettingsPage({ loaderData: settings }: Route.ComponentProps) {
   const revalidator = useRevalidator();
-  const change = (part: Partial<Settings>) =>
-    void writeSettings({ ...settings, ...part }).then(() => revalidator.revalidate());
+  const change = (part: Partial<Settings>) => void changeSettings(part).then(() => revalidator.revalidate());
   return (
     <>
       <TopBar />

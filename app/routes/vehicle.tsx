@@ -5,7 +5,7 @@ import { systemsOf } from "@core/pack/scope";
 import { newJob } from "@core/record/job";
 import type { Vehicle } from "@core/record/types";
 import { packById } from "@packs/index";
-import { newId, readEverything, readVehicle, remove, write } from "~/store/db";
+import { changeVehicle, newId, readEverything, readVehicle, remove, write } from "~/store/db";
 import { dropFilms } from "~/store/films";
 import { shortDate } from "~/store/format";
 import { vehicleName } from "~/store/vehicle-name";
@@ -66,16 +66,19 @@ export async function clientAction({ request, params }: Route.ClientActionArgs) 
   }
   if (intent === "radio") {
     const radio = RADIO.find((r) => r.value === text("radio"))?.value;
-    if (radio) await write({ ...vehicle, radio });
+    if (radio) await changeVehicle(vehicle.id, (v) => ({ ...v, radio }));
   }
   if (intent === "add-change") {
     const what = text("text").slice(0, 200);
     const codes = text("codes").match(/\d{1,4}/g) ?? [];
     if (!what) return { error: "Write what was changed." };
-    await write({ ...vehicle, changes: [...vehicle.changes, { text: what, codes: [...codes] }] });
+    await changeVehicle(vehicle.id, (v) => ({ ...v, changes: [...v.changes, { text: what, codes: [...codes] }] }));
   }
   if (intent === "remove-change")
-    await write({ ...vehicle, changes: vehicle.changes.filter((_, i) => i !== Number(text("index"))) });
+    await changeVehicle(vehicle.id, (v) => {
+      const gone = v.changes.find((c) => c.text === text("text"));
+      return { ...v, changes: v.changes.filter((c) => c !== gone) };
+    });
   return null;
 }
 
@@ -175,13 +178,13 @@ export default function VehiclePage({ loaderData, actionData }: Route.ComponentP
                         </>
                       )}
                     </span>
-                    <Button
-                      $look="quiet"
-                      onPress={() => void submit({ intent: "remove-change", index: String(i) }, { method: "post" })}
-                      aria-label={`Remove: ${c.text}`}
-                    >
-                      Remove
-                    </Button>
+                    <ConfirmButton
+                      label="Remove"
+                      of={c.text}
+                      question="Remove this change?"
+                      sure="Remove it"
+                      onConfirm={() => void submit({ intent: "remove-change", text: c.text }, { method: "post" })}
+                    />
                   </Line>
                 ))}
               </ul>

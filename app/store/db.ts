@@ -2,6 +2,7 @@ import localforage from "localforage";
 import { keyOf, mergeBackup, writeBackup, type Merge } from "@core/record/backup";
 import { openDoc, type Locked } from "@core/record/schema";
 import type { Doc, Job, Reading, Vehicle } from "@core/record/types";
+import { inTurn } from "./in-turn";
 
 /** Everything that is recorded, in this browser and nowhere else. One key a record: `vehicle/…`, `job/…`, `reading/…`. */
 const db = localforage.createInstance({ name: "klinko", storeName: "records" });
@@ -60,12 +61,20 @@ export async function remove(doc: Pick<Doc, "kind" | "id">): Promise<void> {
   await db.removeItem(keyOf(doc));
 }
 
-/** Changes a job where it is stored. */
-export async function changeJob(id: string, change: (job: Job) => Job): Promise<Job> {
-  const job = change(await readJob(id));
-  await write(job);
-  return job;
+function change<D extends Doc>(key: string, stored: () => Promise<D>, to: (doc: D) => D): Promise<D> {
+  return inTurn(key, async () => {
+    const doc = to(await stored());
+    await write(doc);
+    return doc;
+  });
 }
+
+/** Changes a job where it is stored; changes asked at once are made one after the other. */
+export const changeJob = (id: string, to: (job: Job) => Job) => change(`job/${id}`, () => readJob(id), to);
+
+/** Changes a vehicle where it is stored, in the same way. */
+export const changeVehicle = (id: string, to: (vehicle: Vehicle) => Vehicle) =>
+  change(`vehicle/${id}`, () => readVehicle(id), to);
 
 /**
  * Writes each state of a reading as it comes. While one write runs only the newest of the states that follow is kept, so
@@ -100,6 +109,14 @@ export async function readValue(key: string): Promise<unknown> {
 export async function writeValue(key: string, value: unknown): Promise<void> {
   await db.setItem(`value/${key}`, value);
 }
+
+/** Changes a loose value where it is stored; changes asked at once are made one after the other. */
+export const changeValue = <T>(key: string, to: (value: unknown) => T): Promise<T> =>
+  inTurn(`value/${key}`, async () => {
+    const value = to(await readValue(key));
+    await writeValue(key, value);
+    return value;
+  });
 
 /** All records as one file, as they are stored, locked ones too. */
 export async function exportEverything(): Promise<string> {

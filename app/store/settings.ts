@@ -1,5 +1,5 @@
 import Joi from "joi";
-import { readValue, writeValue } from "./db";
+import { changeValue, readValue } from "./db";
 
 export interface Settings {
   speed: "km/h" | "mph";
@@ -20,15 +20,16 @@ const schema = Joi.object<Settings>({
   vibration: Joi.boolean().default(true),
 });
 
-export async function readSettings(): Promise<Settings> {
-  const checked = schema.validate(await readValue("settings"));
+function known(value: unknown): Settings {
+  const checked = schema.validate(value);
   return checked.error ? DEFAULTS : (checked.value ?? DEFAULTS);
 }
 
-/** Stores settings; the theme also goes into a cookie, so that the server's first picture has it. */
-export async function writeSettings(settings: Settings): Promise<void> {
-  await writeValue("settings", settings);
-  const { theme } = settings;
+export const readSettings = async (): Promise<Settings> => known(await readValue("settings"));
+
+/** Changes a part of the settings; the theme also goes into a cookie, so that the server's first picture has it. */
+export async function changeSettings(part: Partial<Settings>): Promise<void> {
+  const { theme } = await changeValue("settings", (value) => ({ ...known(value), ...part }));
   document.cookie = `klinko-theme=${theme === "system" ? "" : theme}; path=/; max-age=${theme === "system" ? 0 : 31_536_000}; samesite=lax`;
   if (theme === "system") delete document.documentElement.dataset.theme;
   else document.documentElement.dataset.theme = theme;

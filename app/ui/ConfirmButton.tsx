@@ -8,16 +8,25 @@ export function ConfirmButton({
   question,
   sure,
   onConfirm,
+  of,
 }: {
   label: string;
+  /** Names what the step is for, where several such buttons stand on a page. */
+  of?: string;
   question: string;
   sure: string;
   onConfirm: () => void;
 }) {
-  const [asking, setAsking] = useState(false);
-  if (!asking)
+  const [state, setState] = useState<"idle" | "asking" | "kept">("idle");
+  if (state !== "asking")
     return (
-      <Button $look="quiet" onPress={() => setAsking(true)}>
+      <Button
+        $look="quiet"
+        aria-label={of && `${label}: ${of}`}
+        // Who keeps it is back where they were.
+        autoFocus={state === "kept"}
+        onPress={() => setState("asking")}
+      >
         {label}
       </Button>
     );
@@ -28,13 +37,13 @@ export function ConfirmButton({
         $look="danger"
         autoFocus
         onPress={() => {
-          setAsking(false);
+          setState("idle");
           onConfirm();
         }}
       >
         {sure}
       </Button>
-      <Button $look="quiet" onPress={() => setAsking(false)}>
+      <Button $look="quiet" onPress={() => setState("kept")}>
         Keep it
       </Button>
     </Row>

@@ -30,7 +30,7 @@ const Cards = styled.ul`
 `;
 
 /** Each code that was read, with its certainty and where it comes from. */
-export function CodeCards({ decoded }: { decoded: Decoded }) {
+export function CodeCards({ decoded, given }: { decoded: Decoded; given: number }) {
   return (
     <>
       <Cards aria-label="Codes read">
@@ -41,7 +41,7 @@ export function CodeCards({ decoded }: { decoded: Decoded }) {
             <li key={code}>
               <b>{code}</b>
               <p>
-                <Certainty word={certaintyWord(decoded.codeConfidence[code] ?? 0)} />
+                <Certainty word={certaintyWord(given * (decoded.codeConfidence[code] ?? 0))} />
                 <br />
                 seen {times === 1 ? "once" : times === 2 ? "twice" : `${times} times`}
                 {missed > 0 && `; ${missed === 1 ? "one blink" : `${missed} blinks`} missed, filled in`}

@@ -29,7 +29,7 @@ const JUDGED_MS = 90_000;
 export function FreeWatch() {
   useAwake();
   const known = useMemo(() => dialectsOf(PACKS), []);
-  const [session] = useState(() => new ReadingSession(looseHome(known[0].dialect, true), "camera"));
+  const [session] = useState(() => new ReadingSession(looseHome(known[0].dialect, "unknown"), "camera"));
   const [picture] = useState(
     () =>
       new PictureWatch(
@@ -40,16 +40,18 @@ export function FreeWatch() {
   const { phase, input, some, pictured, playhead, setPlayhead } = useWatch(session, picture);
   const believed = useBelieved(session, known);
   const working = useWorking(session, picture, believed.asking);
+  const speaks = useSession(session, () => session.home.speaks !== "unknown");
   // Nothing talks so; asking how it does would lead astray.
   const even = useSession(session, (s) => s.decoded?.misfit === "even");
   const title = "A lamp";
   const another = () => {
     picture.close();
+    believed.forget();
     void session.startOver();
   };
   return (
     <>
-      {some && (believed.ranked.length > 0 || (phase === "stopped" && !working)) ? (
+      {some && (speaks || (phase === "stopped" && !working)) ? (
         <Said session={session} working={working} />
       ) : (
         <h1 aria-busy={working}>{working ? STILL : some ? "Watching …" : "Watch a lamp"}</h1>
@@ -59,9 +61,9 @@ export function FreeWatch() {
           Of any vehicle: Klinko finds out how it talks. To look codes up and keep them, open a job of the vehicle.
         </Soft>
       )}
-      {some && !even && (believed.ranked.length > 0 || phase === "watching") && <Speaks {...believed} known={known} />}
+      {some && !even && (speaks || phase === "watching") && <Speaks {...believed} known={known} />}
       {pictured && <PictureStage picture={picture} names={[title]} playhead={playhead} onPlayhead={setPlayhead} />}
-      <Codes session={session} />
+      <Codes session={session} given={believed.given} />
       {some && (
         <Sheet>
           <SessionStrip

@@ -11,7 +11,7 @@ export const STILL = "Still working it out …";
 
 /** Where a reading stands, in one sentence, and what would settle the rest. */
 export function Said({ session, working }: { session: ReadingSession; working: boolean }) {
-  const { dialect, tentative } = session.home;
+  const { dialect, speaks } = session.home;
   const { decoded, reading, phase } = useSession(session, (s) => s);
   const { headline, next } = saySoFar(
     decoded,
@@ -19,7 +19,7 @@ export function Said({ session, working }: { session: ReadingSession; working: b
     reading.input as LampInput,
     reading.input === "counts" ? (reading.counts ?? "").trim().length : reading.marks.length,
     phase === "watching",
-    tentative,
+    speaks !== "given",
   );
   const below = working && decoded ? STILL : next;
   return useMemo(
@@ -33,7 +33,8 @@ export function Said({ session, working }: { session: ReadingSession; working: b
   );
 }
 
-export function Codes({ session }: { session: ReadingSession }) {
-  const decoded = useSession(session, (s) => s.decoded);
-  return decoded && decoded.codes.length > 0 && <CodeCards decoded={decoded} />;
+/** @param given how likely the lamp speaks the dialect that it is read by, 0 to 1: no code is surer than that */
+export function Codes({ session, given = 1 }: { session: ReadingSession; given?: number }) {
+  const decoded = useSession(session, (s) => (session.home.speaks === "unknown" ? null : s.decoded));
+  return decoded && decoded.codes.length > 0 && <CodeCards decoded={decoded} given={given} />;
 }

@@ -10,8 +10,11 @@ import type { JobData } from "~/store/job-data";
 /** Where a reading belongs: what it is read by, and where it is kept. */
 export interface Home {
   dialect: Dialect;
-  /** Not known yet whether the lamp speaks it: what it says by it settles nothing. */
-  tentative: boolean;
+  /**
+   * Why it is read by that dialect: the vehicle speaks it, or the person said so; or what was seen so far makes it the likeliest, and
+   * what the lamp says by it settles nothing; or none is known yet, and no code may be told by it.
+   */
+  speaks: "given" | "likely" | "unknown";
   /** Codes that exist there. */
   table: string[];
   /** A reading that was begun and not recorded. */
@@ -30,7 +33,7 @@ export function jobHome({ job, vehicle, pack, readings }: JobData, access: Syste
   const save = readingWriter();
   return {
     dialect,
-    tentative: false,
+    speaks: "given",
     table: entriesFor(pack, vehicle, access.system).map((e) => e.code),
     // An empty one holds nothing to go on with.
     stored:
@@ -59,10 +62,10 @@ export function jobHome({ job, vehicle, pack, readings }: JobData, access: Syste
 }
 
 /** No vehicle: nothing is kept. */
-export function looseHome(dialect: Dialect, tentative: boolean): Home {
+export function looseHome(dialect: Dialect, speaks: Home["speaks"]): Home {
   return {
     dialect,
-    tentative,
+    speaks,
     table: [],
     stored: null,
     blank: (input) =>

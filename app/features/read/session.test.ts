@@ -78,7 +78,7 @@ describe("a reading by hand", () => {
   });
 
   it("ends by itself once two rounds were seen, unless the dialect is only believed or the person goes on", async () => {
-    const session = new ReadingSession(home({ tentative: true }));
+    const session = new ReadingSession(home({ speaks: "likely" }));
     const end = session.run();
     thinksFrom = 155_000;
     await tap(session, onsets, 0, 160_000);
@@ -213,7 +213,7 @@ describe("a reading without a vehicle", () => {
   const taps = (until: number) => onsets.filter((t) => t < until).map((t, i) => ({ id: i + 1, t, up: t + 400 }));
 
   it("forgets what another dialect made of the marks until its own answer is there", async () => {
-    const session = new ReadingSession(homeOf(other, { tentative: true }), "camera");
+    const session = new ReadingSession(homeOf(other, { speaks: "likely" }), "camera");
     expect(session.state.reading.input).toBe("camera");
     session.load(taps(120_000), 120_000);
     await settle();
@@ -224,8 +224,31 @@ describe("a reading without a vehicle", () => {
     expect(session.state.decoded).toMatchObject({ codes: ["26"], misfit: null });
     // Surer of the same dialect: nothing is asked anew in between.
     const { decoded } = session.state;
-    session.become({ ...session.home, tentative: false });
+    session.become({ ...session.home, speaks: "given" });
     expect(session.state.decoded).toBe(decoded);
+  });
+
+  it("tells no code of flashes by hand while no dialect is known, and finds the flashes of pictures all the same", async () => {
+    const byHand = new ReadingSession(homeOf(other, { speaks: "unknown" }));
+    byHand.load(taps(120_000), 120_000);
+    await settle();
+    expect(byHand.state.decoded).toBeNull();
+    byHand.become(homeOf(other, { speaks: "likely" }));
+    await settle();
+    expect(byHand.state.decoded).not.toBeNull();
+    byHand.become(homeOf(other, { speaks: "unknown" }));
+    expect(byHand.state.decoded).toBeNull();
+
+    const filmed = new ReadingSession(homeOf(other, { speaks: "unknown" }));
+    filmed.beginPicture("film");
+    filmed.seePicture(picturesOf(lead, ["26"], 60_000), 60_000);
+    filmed.endPicture(60_000);
+    await settle();
+    expect(filmed.state.reading.marks).toHaveLength(onsets.filter((t) => t < 60_000).length);
+    filmed.become(home());
+    expect(filmed.state.decoded).toBeNull();
+    await settle();
+    expect(filmed.state.decoded?.codes).toEqual(["26"]);
   });
 
   it("is undone step by step, back to what was brought in", async () => {

@@ -105,9 +105,10 @@ export class ReadingSession {
 
   /** Reads on by another dialect, where none was known before. */
   become = (home: Home): void => {
-    if (home.dialect === this.home.dialect && home.tentative === this.home.tentative) return;
+    if (home.dialect === this.home.dialect && home.speaks === this.home.speaks) return;
     // What was said by another dialect is no answer.
-    const decoded = home.dialect === this.home.dialect ? this.state.decoded : null;
+    const same = home.dialect === this.home.dialect && ![home.speaks, this.home.speaks].includes("unknown");
+    const decoded = same ? this.state.decoded : null;
     this.home = home;
     this.set({ reading: { ...this.state.reading, dialect: home.dialect.id }, decoded });
     this.decode();
@@ -352,6 +353,8 @@ export class ReadingSession {
     }
     const { reading, phase } = this.state;
     if (reading.startedAt === NOT_STARTED || this.finished) return;
+    // Marks by hand wait for their dialect; those of pictures are found by the way.
+    if (this.home.speaks === "unknown" && reading.marks.length && !isPicture(reading.input)) return;
     this.decoding = true;
     if (!this.state.busy) this.set({ busy: true });
     const asked = performance.now();
@@ -400,8 +403,8 @@ export class ReadingSession {
   /** Watching on would tell nothing new: it ends by itself, once. */
   private settle(decoded: Decoded): void {
     const { phase, reading } = this.state;
-    if (phase !== "watching" || this.onward || this.home.tentative || !nothingMore(decoded) || reading.input === "film")
-      return;
+    if (phase !== "watching" || this.onward || this.home.speaks !== "given" || !nothingMore(decoded)) return;
+    if (reading.input === "film") return;
     this.set({ settled: true });
     if (isPicture(reading.input)) this.endPicture(null);
     else this.stop();

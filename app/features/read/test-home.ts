@@ -9,7 +9,7 @@ export function homeOf(dialect: Dialect, part: Partial<Home> = {}): Home & { sav
   const saved: Reading[] = [];
   return {
     dialect,
-    tentative: false,
+    speaks: "given",
     table: [],
     stored: null,
     saved,

@@ -19,7 +19,7 @@ export interface Believed {
   probability: number;
 }
 
-/** Asked again so often while more is seen, ms; and not before so many marks. */
+/** Asked again so often while more is seen, ms; and not before so many marks, unless no more come. */
 const ASK_MS = 3000;
 const FEWEST = 6;
 /** So sure a dialect is named as such; below, it is one of several. */
@@ -40,7 +40,7 @@ export function dialectsOf(packs: readonly Pack[]): Believed[] {
 
 /**
  * Which dialect a lamp speaks, when no make was chosen: asked of the worker as more is seen; the session reads on by the likeliest,
- * until the person says another.
+ * until the person says another. `given` is how likely the lamp speaks what it is read by, 0 to 1.
  */
 export function useBelieved(session: ReadingSession, known: readonly Believed[]) {
   const [ranked, setRanked] = useState<Believed[]>([]);
@@ -54,7 +54,7 @@ export function useBelieved(session: ReadingSession, known: readonly Believed[])
       const stamp = `${phase} ${reading.marks.length} ${reading.startedAt}`;
       // A film is through before it could be asked twice.
       if (reading.input === "film" && phase === "watching") return;
-      if (busy || stamp === asked || reading.marks.length < FEWEST) return;
+      if (busy || stamp === asked || reading.marks.length < (phase === "stopped" ? 1 : FEWEST)) return;
       busy = true;
       asked = stamp;
       setAsking(true);
@@ -64,6 +64,8 @@ export function useBelieved(session: ReadingSession, known: readonly Believed[])
         if (evidence.mode === "counts" || evidence.mode === "button") return;
         const dialects = known.map((k) => k.dialect);
         const answer = await flashWorker("judge").identify(dialects, evidence);
+        // Of a reading that was thrown away meanwhile it tells nothing.
+        if (session.state.reading.startedAt !== reading.startedAt) return;
         setRanked(answer.flatMap((a) => known.filter((k) => k.dialect.id === a.dialect).map((k) => ({ ...k, probability: a.probability })))); // prettier-ignore
       } finally {
         busy = false;
@@ -78,9 +80,15 @@ export function useBelieved(session: ReadingSession, known: readonly Believed[])
     };
   }, [session, known]);
   const dialect = known.find((k) => k.dialect.id === said)?.dialect ?? ranked[0]?.dialect;
-  const sure = said !== null || (ranked[0]?.probability ?? 0) >= SURE;
+  const given = said === null ? (ranked[0]?.probability ?? 0) : 1;
+  const sure = given >= SURE;
   useEffect(() => {
-    if (dialect) session.become(looseHome(dialect, !sure));
-  }, [session, dialect, sure]);
-  return { ranked, said, setSaid, asking };
+    session.become(looseHome(dialect ?? known[0].dialect, !dialect ? "unknown" : sure ? "given" : "likely"));
+  }, [session, dialect, sure, known]);
+  /** Another lamp comes. */
+  const forget = () => {
+    setRanked([]);
+    setSaid(null);
+  };
+  return { ranked, said, setSaid, asking, given, forget };
 }
