@@ -26,7 +26,7 @@ export interface Decoded {
   assignment: (Assigned | null)[];
   /** Flashes that should have been seen and were not, with the time at which they should have come. */
   missed: (Assigned & { at: number; ms: number })[];
-  /** How often each code was shown in full. */
+  /** How often each code was shown in full and something of it marked. */
   timesShown: Record<string, number>;
   /** In how many rounds of the list each code was shown in full; of two memories that hold it, in the one that showed it less. */
   roundsShown: Record<string, number>;

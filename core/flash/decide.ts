@@ -161,8 +161,8 @@ function tell<S, P>(
 function countShown<S, P>(view: View<S, P>, c: Candidate<P>): Pick<Decoded, "timesShown" | "roundsShown"> {
   const timesShown: Record<string, number> = {};
   const rounds = new Map<string, Map<Memory | undefined, Set<string>>>();
-  for (const { unit, pass, full } of view.spans(c.prepared)) {
-    if (full < 0.5 || unit.kind !== "code") continue;
+  for (const { unit, pass, full, marked } of view.spans(c.prepared)) {
+    if (full < 0.5 || !marked || unit.kind !== "code") continue;
     const code = unit.code!;
     timesShown[code] = (timesShown[code] ?? 0) + 1;
     const here = rounds.get(code) ?? new Map<Memory | undefined, Set<string>>();

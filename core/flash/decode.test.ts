@@ -2,10 +2,11 @@ import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { dialect, DIALECTS } from "../testing/dialects";
 import { watch } from "../testing/person";
+import { calledOf } from "./called";
 import { decode } from "./decode";
 import { memoriesOf, type Dialect, type Faults } from "./dialect";
 import { possibleFaults } from "./digits";
-import type { Evidence } from "./evidence";
+import type { Evidence, Tap } from "./evidence";
 import { ordered } from "./show";
 
 const lists = (d: Dialect, max = 4) =>
@@ -127,6 +128,43 @@ describe("a watch that was broken off", () => {
     expect(got).toMatchObject({ state: "codes", codes: ["26", "43"] });
     expect(got.confidence).toBeGreaterThan(0.99);
     expect(got.assignment.every((a) => a !== null)).toBe(true);
+  });
+});
+
+describe("how often a code was seen", () => {
+  it("counts no showing of which nothing was marked: in a pause, or while nobody tapped", () => {
+    const list = ["lead-in", "long-short", "even-when-clear", "end-mark", "cycle-lamp"];
+    fc.assert(
+      fc.property(
+        fc.constantFrom(...list),
+        fc.integer(),
+        fc.integer({ min: 15_000, max: 50_000 }),
+        fc.boolean(),
+        (id, seed, from, told) => {
+          const d = dialect(id);
+          const [a, b] = possibleFaults(d);
+          const whole = watch(d, { stored: [a, b] }, "taps", { seed, jitter: 0.02, until: 120_000 });
+          if (whole.mode !== "taps") return;
+          const [gone, back] = [from, from + 40_000];
+          const at = (tap: Tap) => (typeof tap === "number" ? tap : tap[0]);
+          const taps = whole.taps.filter((tap) => at(tap) < gone || at(tap) > back);
+          const read = decode(d, { ...whole, taps, ...(told && { pauses: [[gone, back]] }) });
+          for (const [code, times] of Object.entries(read.timesShown)) {
+            const marked = read.assignment.flatMap((x) => (x?.unit.code === code ? [x.showing] : []));
+            expect(times).toBeLessThanOrEqual(new Set(marked).size);
+            expect(read.roundsShown[code]).toBeLessThanOrEqual(times);
+          }
+        },
+      ),
+      { numRuns: 40, seed: 9 },
+    );
+  });
+
+  it("counts what was called out, not what was left out", () => {
+    const d = dialect("lead-in");
+    const read = (text: string) => decode(d, { mode: "counts", counts: calledOf(text, d).counts }, { table: ["26", "43"] });
+    expect(read("13 13 13 26 26 26 43 43 43").timesShown).toEqual({ 26: 3, 43: 3 });
+    expect(read("13 13 26 26 43 43").timesShown).toEqual({ 26: 2, 43: 2 });
   });
 });
 

@@ -81,13 +81,16 @@ export function spansOf(
   const at = unrolledTimes(flat, flash[flash.findLastIndex((f) => f >= 0)] + 60).filter(Number.isFinite);
   const timeOf = timer(track, flash, at, tempo);
   const begin = Math.max(0, flash[firstMark] - 40);
+  const marked = new Set(flash);
   const spans: (Span & { from: number; to: number })[] = [];
   for (let u = begin; u < at.length; u++) {
     const { index, round } = foldedIndex(flat, u);
     const { unit } = flat.flashes[index];
     const last = spans.at(-1);
-    if (last && last.unit === unit && last.pass === round) last.to = u;
-    else spans.push({ unit, pass: round, full: 0, from: u, to: u });
+    if (last && last.unit === unit && last.pass === round) {
+      last.to = u;
+      last.marked ||= marked.has(u);
+    } else spans.push({ unit, pass: round, full: 0, marked: marked.has(u), from: u, to: u });
   }
   for (const s of spans) {
     const start = timeOf(s.from) - o.reaction;

@@ -116,6 +116,7 @@ function viewOf(
             unit: units[k % units.length],
             pass: Math.floor(k / units.length),
             full: Number(whole[k]),
+            marked: true,
           }))
         : [],
     place: () => ({ onsets: [], assignment: [], missed: [] }),

@@ -235,6 +235,7 @@ function spansOf({ runs, loopAt }: Runs, unrolled: readonly number[]): Span[] {
     u < runs.length || !length
       ? { i: u, round: 0 }
       : { i: loopAt + ((u - loopAt) % length), round: Math.floor((u - loopAt) / length) };
+  const called = new Set(used);
   const spans: Span[] = [];
   for (let u = first; u <= last; u++) {
     const { i, round } = fold(u);
@@ -244,7 +245,9 @@ function spansOf({ runs, loopAt }: Runs, unrolled: readonly number[]): Span[] {
     while (k > 0 && runs[k - 1].unit === unit) k--;
     let end = i;
     while (end + 1 < runs.length && runs[end + 1].unit === unit) end++;
-    spans.push({ unit, pass: round, full: Number(u - (i - k) >= first && u + (end - i) <= last) });
+    const [from, to] = [u - (i - k), u + (end - i)];
+    const marked = Array.from({ length: to - from + 1 }, (_, x) => from + x).some((x) => called.has(x));
+    spans.push({ unit, pass: round, full: Number(from >= first && to <= last), marked });
   }
   return spans;
 }

@@ -18,6 +18,8 @@ export interface Span {
   pass: number;
   /** Probability that it lay in the watch from its first flash to its last, with rest enough around it to know. */
   full: number;
+  /** Something of it was marked; else it is only known to have come by, in a pause or while nobody marked. */
+  marked: boolean;
 }
 
 export type Placed = Pick<Decoded, "onsets" | "assignment" | "missed">;

@@ -141,7 +141,9 @@ function OtherLamp({ access, session, playhead }: Other & { playhead: number | n
   if (!some) return null;
   return (
     <Sheet aria-label={`${access.lamp}, ${access.name}`}>
-      <h2>{access.lamp}</h2>
+      <h2>
+        {access.lamp}, {access.name}
+      </h2>
       <Codes session={session} />
       <SessionStrip session={session} playhead={playhead} title={access.name} />
     </Sheet>

@@ -44,6 +44,10 @@ const Patch = styled.button`
     font-weight: 700;
     white-space: nowrap;
   }
+  &[data-above] span {
+    top: auto;
+    bottom: calc(100% + 4px);
+  }
   &[data-chosen] {
     border-style: solid;
     border-width: 3px;
@@ -73,6 +77,11 @@ const around = ({ x, y, w, h }: Box): Box => ({
   h: 1.6 * h + 0.02,
 });
 
+/** A name stands below its patch; above it where another patch lies there, or the picture ends. */
+const namedAbove = (own: Box, all: readonly Box[]): boolean =>
+  own.y + own.h > 0.86 ||
+  all.some((o) => o.y > own.y && o.y - own.y - own.h < 0.2 && Math.abs(o.x + o.w / 2 - own.x - own.w / 2) < 0.25);
+
 /** The film or the camera's picture with the lamps in it; the person picks one, or draws a box around it. */
 export function Preview({ picture, names, wide }: { picture: PictureWatch; names: readonly string[]; wide: boolean }) {
   const film = usePicture(picture, (s) => s.film);
@@ -94,6 +103,7 @@ export function Preview({ picture, names, wide }: { picture: PictureWatch; names
     if (video.current && video.current.srcObject !== stream) video.current.srcObject = stream;
   }, [stream]);
   const sideways = film?.rotation === 90 || film?.rotation === 270;
+  const boxes = lamps.map((l) => around(turned(l.box, film?.rotation ?? 0)));
   const [w, h] = film ? (sideways ? [film.height, film.width] : [film.width, film.height]) : [16, 9];
   const canDraw =
     film !== null && (source === "film" ? phase === "ended" || phase === "watching" : phase === "watching");
@@ -126,7 +136,8 @@ export function Preview({ picture, names, wide }: { picture: PictureWatch; names
                 type="button"
                 data-lamp={l.id}
                 data-chosen={at >= 0 || undefined}
-                style={percent(around(turned(l.box, film?.rotation ?? 0)))}
+                data-above={namedAbove(boxes[i], boxes) || undefined}
+                style={percent(boxes[i])}
                 aria-label={at >= 0 ? `${name}: this patch is watched` : `Watch the patch ${i + 1}`}
                 aria-pressed={at >= 0}
                 onClick={() => picture.choose(at >= 0 ? at : 0, l.id)}

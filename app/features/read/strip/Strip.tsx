@@ -15,7 +15,8 @@ const Frame = styled.div`
   gap: 10px;
   min-width: 0;
   outline-offset: 4px;
-  max-height: max(220px, calc(100dvh - 540px));
+  /* Two lines at least, whole. */
+  max-height: max(252px, calc(100dvh - 540px));
   overflow: auto;
   scrollbar-width: thin;
   overscroll-behavior-x: contain;
