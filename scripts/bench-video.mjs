@@ -16,6 +16,9 @@ const { values: given } = parseArgs({
 });
 ensureFilmMaker();
 
+/** So long somebody takes to pick a film. */
+const PICKING_MS = 1500;
+
 /** Own films: dialect, codes, container, turn. Long enough for the list to come round. */
 const PLANS = [
   ["lead-in", ["26", "43"], 85, "mp4", 0],
@@ -93,7 +96,7 @@ async function readInPage(browser, base, film) {
   await page.goto(`${base}/watch`);
   await tabOf(page, "Film");
   // Whoever picks a film takes longer than the page does to be there as a whole.
-  await page.waitForLoadState("networkidle");
+  await page.waitForTimeout(PICKING_MS);
   const [chooser] = await Promise.all([
     page.waitForEvent("filechooser"),
     page.getByRole("button", { name: "Pick a film" }).click(),
@@ -181,7 +184,7 @@ async function long(browser, base, maker) {
   await page.goto(`${base}/watch`);
   await tabOf(page, "Film");
   // Whoever picks a film takes longer than the page does to be there as a whole.
-  await page.waitForLoadState("networkidle");
+  await page.waitForTimeout(PICKING_MS);
   const cdp = await browser.newBrowserCDPSession();
   const pids = async () =>
     (await cdp.send("SystemInfo.getProcessInfo")).processInfo.filter((p) => p.type === "renderer").map((p) => p.id);

@@ -3,6 +3,12 @@ import type { FlashApi } from "./flash.worker";
 
 const remotes = new Map<string, Remote<FlashApi>>();
 
+/** Starts both workers before a lamp is watched: they take a while to load. */
+export function readyFlashWorkers(): void {
+  flashWorker("read");
+  flashWorker("judge");
+}
+
 /**
  * The worker that decodes, reads files and builds the demo fleet; one for the page, started when first asked for. What takes long
  * and may come late (which dialect it is, which patch is the lamp) has one of its own, so that no reading waits for it.

@@ -6,7 +6,7 @@ import { boxOf, patchOf, type Box } from "@core/lamp/patch";
 import { pictureOfRgba, rasterOf, type Picture } from "@core/lamp/picture";
 import type { FilmInfo, FilmProblem } from "./film-frames";
 import { pictureOf, type Frame } from "./planes";
-import { readAhead } from "./read-ahead";
+import { readAhead, readyToRead } from "./read-ahead";
 
 /** A lamp as it is watched: where, how clear, and its brightness in every picture so far. */
 export interface LampSeen {
@@ -202,3 +202,5 @@ const api = {
 
 export type LampApi = typeof api;
 expose(api);
+// Started before a film is there, it has the decoder ready too.
+setTimeout(() => !generation && readyToRead());

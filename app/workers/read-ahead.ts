@@ -2,6 +2,15 @@ import type { Picture } from "@core/lamp/picture";
 import type { FilmInfo, FilmProblem } from "./film-frames";
 import type { Asked, Told } from "./film.worker";
 
+const start = (): Worker => new Worker(new URL("./film.worker.ts", import.meta.url), { type: "module" });
+
+let spare: Worker | null = null;
+
+/** Starts the worker that decodes before a film is there: it takes a while to load. */
+export function readyToRead(): void {
+  spare ??= start();
+}
+
 /**
  * Goes through the pictures of a film that a worker of its own decodes.
  * @param each is shown one picture after the other; its planes are only valid until it returns, with whether to go on
@@ -12,7 +21,8 @@ export function readAhead(
   opened: (film: FilmInfo) => void,
   each: (picture: Picture) => boolean,
 ): Promise<FilmProblem | null> {
-  const worker = new Worker(new URL("./film.worker.ts", import.meta.url), { type: "module" });
+  const worker = spare ?? start();
+  spare = null;
   const ask = (asked: Asked, transfer: Transferable[] = []) => worker.postMessage(asked, { transfer });
   return new Promise<FilmProblem | null>((done, failed) => {
     worker.onerror = (event) => failed(new Error(event.message));

@@ -162,7 +162,8 @@ describe("how often a code was seen", () => {
 
   it("counts what was called out, not what was left out", () => {
     const d = dialect("lead-in");
-    const read = (text: string) => decode(d, { mode: "counts", counts: calledOf(text, d).counts }, { table: ["26", "43"] });
+    const read = (text: string) =>
+      decode(d, { mode: "counts", counts: calledOf(text, d).counts }, { table: ["26", "43"] });
     expect(read("13 13 13 26 26 26 43 43 43").timesShown).toEqual({ 26: 3, 43: 3 });
     expect(read("13 13 26 26 43 43").timesShown).toEqual({ 26: 2, 43: 2 });
   });

@@ -49,33 +49,38 @@ export function* channel(
     high: new Float32Array(count).fill(-Infinity),
     jitter: new Float32Array(count),
   };
-  const { low, high, jitter } = out;
   // Some pictures at a time, then turned from a picture's values in a row to a cell's: memory likes that better than one by one.
-  const some = Array.from({ length: Math.min(AT_ONCE, pictures) }, () => new Float32Array(count));
+  const some = new Float32Array(Math.min(AT_ONCE, pictures) * count);
   for (let first = 0; first < pictures; first += AT_ONCE) {
     if (first) yield;
     const n = Math.min(AT_ONCE, pictures - first);
     for (let k = 0; k < n; k++) {
-      const plane = some[k];
+      const plane = some.subarray(k * count, (k + 1) * count);
       read(picks[first + k], plane);
       level(plane, across, down);
     }
-    for (let c = 0, at = first; c < count; c++, at += pictures) {
-      let last = first ? value[at - 1] : some[0][c];
-      let [a, b, sway] = [low[c], high[c], 0];
-      for (let k = 0; k < n; k++) {
-        const x = (value[at + k] = some[k][c]);
-        if (x < a) a = x;
-        if (x > b) b = x;
-        sway += Math.min(8, Math.abs(x - last));
-        last = x;
-      }
-      low[c] = a;
-      high[c] = b;
-      jitter[c] += sway;
-    }
+    turn(some, n, first, out);
   }
   return out;
+}
+
+/** Puts some pictures' values into each cell's row from place `first` on, and takes them into its range and jitter. */
+function turn(some: Float32Array, n: number, first: number, { value, pictures, low, high, jitter }: Channel): void {
+  const count = low.length;
+  for (let c = 0, at = first; c < count; c++, at += pictures) {
+    let last = first ? value[at - 1] : some[c];
+    let [a, b, sway] = [low[c], high[c], 0];
+    for (let k = 0, from = c; k < n; k++, from += count) {
+      const x = (value[at + k] = some[from]);
+      if (x < a) a = x;
+      if (x > b) b = x;
+      sway += Math.min(8, Math.abs(x - last));
+      last = x;
+    }
+    low[c] = a;
+    high[c] = b;
+    jitter[c] += sway;
+  }
 }
 
 /** Takes from each cell the mean of the block that it lies in. */

@@ -185,6 +185,8 @@ export class ReadingSession {
     this.before = { t: [], y: [] };
     this.from = 0;
     this.onward = false;
+    // Most films are through before what they say so far could be worked out.
+    this.picturesReadAt = input === "film" ? performance.now() : -Infinity;
     const startedAt = new Date().toISOString();
     const { levels: _, corrected: __, ...rest } = reading;
     this.set({ reading: { ...rest, input, startedAt, marks: [], pauses: [], until: null }, phase: "watching", decoded: null, undo: [], settled: false }); // prettier-ignore

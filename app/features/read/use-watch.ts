@@ -1,6 +1,7 @@
 import { useEffect, useState } from "react";
 import { cue } from "~/store/cue";
 import { useSettings } from "~/store/use-settings";
+import { readyFlashWorkers } from "~/workers/flash";
 import type { PictureWatch } from "./picture/picture-watch";
 import { usePicture } from "./picture/use-picture";
 import type { ReadingSession } from "./session";
@@ -9,6 +10,7 @@ import { useUndoKey } from "./use-undo-key";
 
 /** Runs a reading and its pictures as long as the page shows them, and tells what most of the page asks for. */
 export function useWatch(session: ReadingSession, picture: PictureWatch) {
+  useEffect(readyFlashWorkers, []);
   useEffect(() => session.run(), [session]);
   useEffect(() => () => picture.close(), [picture]);
   useSettled(session, picture);
