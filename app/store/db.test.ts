@@ -2,23 +2,8 @@ import { beforeEach, describe, expect, it, vi } from "vitest";
 import { newJob } from "@core/record/job";
 import type { Vehicle } from "@core/record/types";
 
-/** A store that takes its time, as the one of a browser does. */
-const stored = vi.hoisted(() => new Map<string, unknown>());
-vi.mock("localforage", () => {
-  const later = <T>(value: () => T) => new Promise<T>((done) => setTimeout(() => done(value()), Math.random() * 4));
-  return {
-    default: {
-      createInstance: () => ({
-        getItem: (key: string) => later(() => structuredClone(stored.get(key) ?? null)),
-        setItem: (key: string, value: unknown) => later(() => stored.set(key, structuredClone(value))),
-        removeItem: (key: string) => later(() => stored.delete(key)),
-        iterate: (visit: (value: unknown, key: string) => void) =>
-          later(() => stored.forEach((value, key) => visit(structuredClone(value), key))),
-      }),
-    },
-  };
-});
-
+vi.mock("localforage", async () => ({ default: (await import("./test-store")).localforage }));
+const { full, stores } = await import("./test-store");
 const { bringIn, changeJob, changeValue, changeVehicle, readEverything, readJob, readingWriter, write } =
   await import("./db");
 const { buildDemo } = await import("~/workers/demo");
@@ -28,7 +13,12 @@ const vehicle = demo.find((d): d is Vehicle => d.kind === "vehicle")!;
 const reading = demo.find((d) => d.kind === "reading")!;
 const job = newJob(vehicle, "engine", "j1", "2026-05-02T08:00:00Z");
 
-beforeEach(() => stored.clear());
+const stored = stores.get("klinko")!;
+
+beforeEach(() => {
+  stored.clear();
+  full.clear();
+});
 
 describe("records in the browser", () => {
   it("changes asked at once are all kept, whatever the order in which the store answers", async () => {
@@ -43,8 +33,8 @@ describe("records in the browser", () => {
       ...texts.map((text) => changeValue("seen", (v) => [...((v as string[] | null) ?? []), text])),
     ]);
     const all = await readEverything();
-    expect(all.jobs[0]!.story.words).toBe(`${job.story.words}|${texts.join("|")}`);
-    expect(all.vehicles[0]!.changes.slice(-12).map((c) => c.text)).toEqual(texts);
+    expect(all.jobs[0].story.words).toBe(`${job.story.words}|${texts.join("|")}`);
+    expect(all.vehicles[0].changes.slice(-12).map((c) => c.text)).toEqual(texts);
     expect(stored.get("value/seen")).toEqual(texts);
   });
 
@@ -79,6 +69,26 @@ describe("records in the browser", () => {
     expect(merge.add).toHaveLength(demo.length - 1);
     expect(stored.size).toBe(demo.length);
     expect((await bringIn(demo)).add).toEqual([]);
+  });
+
+  it("goes on storing a reading after a write that failed, and tells of that one", async () => {
+    const save = readingWriter();
+    full.add("klinko");
+    await expect(save(reading)).rejects.toThrow("no room");
+    full.clear();
+    await save({ ...reading, startedAt: "2026-05-02T09:00:00Z" });
+    expect(stored.get(`reading/${reading.id}`)).toMatchObject({ startedAt: "2026-05-02T09:00:00Z" });
+  });
+
+  it("waits for other tabs where the browser has locks for that", async () => {
+    await write(job);
+    const asked: string[] = [];
+    const locks = { request: (name: string, run: () => Promise<unknown>) => (asked.push(name), run()) };
+    vi.stubGlobal("navigator", { locks });
+    await changeJob("j1", (j) => ({ ...j, system: "abs" }));
+    vi.unstubAllGlobals();
+    expect(asked).toEqual(["klinko job/j1"]);
+    expect((await readJob("j1")).system).toBe("abs");
   });
 
   it("of states of a reading that come quicker than they are written the last one is stored", async () => {

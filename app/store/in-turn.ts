@@ -8,7 +8,7 @@ const tails = new Map<string, Promise<unknown>>();
  */
 export function inTurn<T>(key: string, run: () => Promise<T>): Promise<T> {
   const locks = (globalThis.navigator as Partial<Navigator> | undefined)?.locks;
-  if (locks) return locks.request(`klinko ${key}`, run) as Promise<T>;
+  if (locks) return locks.request(`klinko ${key}`, run);
   const mine = (tails.get(key) ?? Promise.resolve()).then(run, run);
   tails.set(key, mine);
   const over = () => {

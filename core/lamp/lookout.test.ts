@@ -92,6 +92,20 @@ describe("Lookout", () => {
     expect(said(lookout, 0.5, 0.55)?.decoded.codes).toEqual(["24"]);
   });
 
+  it("reads what a person draws while it is watched, in place of all that was found, from what is still held on", () => {
+    const lookout = new Lookout(320, 180, [], true);
+    const pictures = [...drawFilm([lamp(["24"]), lamp(["43"], 0.5, 0.8)], SECONDS, 2, { noise: 3 })];
+    for (const picture of pictures.slice(0, 450)) lookout.see(picture);
+    expect(said(lookout, 0.5, 0.55)).not.toBeNull();
+    const { begun } = lookout.draw(patchOf({ x: 0.47, y: 0.75, w: 0.06, h: 0.1 }, rasterOf(320, 180)));
+    expect(lookout.eye.lamps).toEqual(begun);
+    for (const picture of pictures.slice(450)) expect(lookout.see(picture).begun).toEqual([]);
+    lookout.end();
+    expect(lookout.eye.lamps).toHaveLength(1);
+    expect(said(lookout, 0.5, 0.55)).toBeNull();
+    expect(said(lookout, 0.5, 0.8)?.decoded.codes).toEqual(["43"]);
+  });
+
   it("holds no more pictures for a longer film", () => {
     const lookout = new Lookout(320, 180);
     const [picture] = drawFilm([], 0.04, 1);

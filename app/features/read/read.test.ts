@@ -1,6 +1,10 @@
+import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { blankAnswer } from "@core/flash/answer";
 import { decode } from "@core/flash/decode";
+import { fixedCodes } from "@core/flash/dialect";
+import { possibleFaults } from "@core/flash/digits";
+import { nothingMore } from "@core/flash/settle";
 import type { Mark } from "@core/record/types";
 import { dialect } from "@core/testing/dialects";
 import { watch } from "@core/testing/person";
@@ -30,6 +34,38 @@ describe("saySoFar", () => {
     expect(say(95_000)).toBe("13 is the lead-in. The list came round: 26 and 43.");
     expect(say(180_000)).toBe("26 and 43, seen twice: done.");
   });
+
+  it.each(["lead-in", "long-short", "even-when-clear", "end-mark", "cycle-lamp"])(
+    "of %s says no more than is known, and always what to do next",
+    (id) => {
+      const d = dialect(id);
+      fc.assert(
+        fc.property(
+          fc.uniqueArray(fc.constantFrom(...possibleFaults(d)), { minLength: 1, maxLength: 2 }),
+          fc.integer(),
+          fc.integer({ min: 6000, max: 120_000 }),
+          fc.boolean(),
+          (stored, seed, until, watching) => {
+            const evidence = watch(d, { stored }, "holds", { seed, jitter: 0.02, until });
+            if (evidence.mode !== "holds" || !evidence.holds.length) return;
+            const decoded = decode(d, evidence);
+            const { headline, next } = saySoFar(decoded, d, "hold", evidence.holds.length, watching);
+            const done = /seen twice: done|The list is over/.test(headline);
+            if (done) expect(nothingMore(decoded) || /start it again/.test(next)).toBe(true);
+            if (nothingMore(decoded)) expect(done).toBe(true);
+            if (/came round/.test(headline)) expect(decoded.complete).toBe(true);
+            // No code is named that is not among those read, or a rival's, and no question is left without a way on.
+            const known = [...decoded.codes, ...(decoded.runnerUp?.codes ?? []), ...fixedCodes(d)];
+            const named = `${headline} ${next.replace(/\d+ %/g, "")}`.match(/\b\d{2}\b/g) ?? [];
+            expect(named.filter((c) => !known.includes(c))).toEqual([]);
+            expect(next).toMatch(/\S/);
+            if (!watching) expect(next).not.toMatch(/Watch on/);
+          },
+        ),
+        { numRuns: 25, seed: 12 },
+      );
+    },
+  );
 
   it("says of what does not talk so what it may be, and what to do, whether a vehicle was chosen or not", () => {
     const said = (misfit: "even" | "foreign", any: boolean, watching = true) => {
