@@ -13,7 +13,7 @@ const server = (port: number, env: Record<string, string>) => ({
 export default defineConfig({
   testDir: "e2e",
   outputDir: "test-results/e2e",
-  timeout: 60_000,
+  timeout: 120_000,
   // What is worked out in a worker comes late on a machine that is busy; the tests say what comes, the benches how soon.
   expect: { timeout: 10_000 },
   workers: 2,

@@ -143,6 +143,40 @@ test("a second person's reading is laid over the first, slid until the flashes m
   await expect(page.getByRole("alert")).toContainText("broken.csv, line 2");
 });
 
+test("without a vehicle another lamp is begun afresh: neither dialect nor codes of the first one are told of it", async ({
+  page,
+}) => {
+  const traceOf = (pack: string, id: string, codes: string[], until: number) =>
+    writeTrace({ edges: encode(dialectOf(pack, id), { stored: codes }, until), until });
+  const tab = page.getByRole("tab", { name: "Trace file" });
+  const codes = page.getByRole("list", { name: "Codes read" });
+  await page.goto("/watch");
+  await expect(async () => {
+    await tab.click();
+    await expect(page.getByRole("button", { name: "Pick a file" })).toBeVisible({ timeout: 500 });
+  }).toPass();
+  // Whatever is read in between, no code of another dialect may stand there for a moment.
+  await page.evaluate(() => {
+    const seen = new Set<string>();
+    Object.assign(window, { seen });
+    new MutationObserver(() => {
+      for (const card of document.querySelectorAll('ul[aria-label="Codes read"] b')) seen.add(card.textContent);
+    }).observe(document.body, { childList: true, subtree: true, characterData: true });
+  });
+  await give(page, "Pick a file", "one.csv", traceOf("pellworth", "even-when-clear", ["24", "31"], 90_000));
+  await expect(page.getByText(/It blinks like .*Pellworth/)).toBeVisible();
+  await expect(codes).toContainText("31");
+  await page.getByRole("button", { name: "Watch another" }).click();
+  await page.getByRole("button", { name: "Throw away" }).click();
+  await expect(sentence(page)).toHaveText("Watch a lamp");
+  await expect(page.getByText(/It blinks like/)).toHaveCount(0);
+  await tab.click();
+  await give(page, "Pick a file", "two.csv", traceOf("norrvik", "lead-in", ["26", "43"], 200_000));
+  await expect(page.getByText(/It blinks like .*Norrvik/)).toBeVisible();
+  await expect(codes).toContainText("43");
+  expect(await page.evaluate(() => [...(window as unknown as { seen: Set<string> }).seen].sort())).toEqual(["24", "26", "31", "43"]); // prettier-ignore
+});
+
 test("short and long flashes have a key each, a held key has a length, and the lists they tell are the same", async ({
   page,
 }) => {
