@@ -253,6 +253,9 @@ test.describe("on a phone, by touch, in the dark", () => {
     for (let apart = 20; apart <= 90; apart += 10) await fingers("touchMove", -apart, apart);
     await fingers("touchEnd");
     await expect.poll(wide).toBeGreaterThan(2 * before);
+    // What lay between the fingers still does, though it was drawn later.
+    const middle = await strip.evaluate((e) => (e.scrollLeft + e.clientWidth / 2) / e.scrollWidth);
+    expect(Math.abs(middle - 0.5)).toBeLessThan(0.05);
     // Nothing was picked or moved by that.
     await expect(page.getByRole("toolbar")).toBeHidden();
 

@@ -1,7 +1,11 @@
 import { gzipSync } from "node:zlib";
-import { withDemo } from "./ensure.mjs";
+import { ensureFilmMaker, withDemo } from "./ensure.mjs";
+import { dialectOf, openMaker, tabOf } from "./film-maker.mjs";
 
-// How heavy the first visit of the garage is, and how the reading page answers with the processor slowed four times.
+// How heavy the first visit of the garage is, how the reading page answers with the processor slowed four times, and how the strip
+// does with ten minutes of marks.
+ensureFilmMaker();
+const TEN_MINUTES = 600_000;
 await withDemo(4180, async (browser, base) => {
   const context = await browser.newContext({ viewport: { width: 1280, height: 800 } });
   const page = await context.newPage();
@@ -52,4 +56,69 @@ await withDemo(4180, async (browser, base) => {
   console.log(
     `reading page, processor slowed 4 times: usable after ${ready} ms; 60 taps, key to picture ${delays[30].toFixed(0)} ms (median), ${delays[57].toFixed(0)} ms (95 %); main-thread tasks over 50 ms: ${longTasks.length}${longTasks.length ? ` (longest ${Math.max(...longTasks)} ms)` : ""}`,
   );
+  await context.close();
+  await strip(browser, base);
 });
+
+/** Ten minutes of marks: how soon the strip answers keys and the wheel, and what holds the page up meanwhile. */
+async function strip(browser, base) {
+  const maker = await openMaker(browser);
+  const edges = await maker.evaluate(([d, ms]) => globalThis.filmMaker.edges(d, ["26", "43", "14"], ms), [dialectOf("lead-in"), TEN_MINUTES]); // prettier-ignore
+  const trace = [...edges, [TEN_MINUTES, 0]].map(([t, lit]) => `${Math.round(t)},${lit}`).join("\n");
+  const page = await (await browser.newContext({ viewport: { width: 1280, height: 800 } })).newPage();
+  await page.goto(`${base}/watch`);
+  await tabOf(page, "Trace file");
+  await page.waitForTimeout(1500);
+  await page.evaluate(() => {
+    Object.assign(window, { held: [], delays: [] });
+    new PerformanceObserver((list) => window.held.push(...list.getEntries().map((e) => Math.round(e.duration)))).observe({ type: "longtask" }); // prettier-ignore
+    const timed = (e) => requestAnimationFrame(() => setTimeout(() => window.delays.push(performance.now() - e.timeStamp))); // prettier-ignore
+    for (const kind of ["keydown", "wheel"]) addEventListener(kind, timed, true);
+  });
+  const [chooser] = await Promise.all([
+    page.waitForEvent("filechooser"),
+    page.getByRole("button", { name: "Pick a file" }).click(),
+  ]);
+  await chooser.setFiles({ name: "ten-minutes.csv", mimeType: "text/csv", buffer: Buffer.from(trace) });
+  await page.getByRole("list", { name: "Codes read" }).waitFor();
+  await page.waitForTimeout(3000);
+  const marks = await page.getByRole("option").count();
+  const lamp = page.getByRole("listbox");
+  const told = async (what) => {
+    const { held, delays } = await page.evaluate(() => ({ held: window.held.splice(0), delays: window.delays.splice(0).sort((a, b) => a - b) })); // prettier-ignore
+    const at = (share) => delays[Math.min(delays.length - 1, Math.floor(share * delays.length))]?.toFixed(0);
+    console.log(`  ${what}: ${delays.length ? `to the picture ${at(0.5)} ms (median), ${at(0.95)} ms (95 %); ` : ""}main thread held for over 50 ms: ${held.length ? `${held.join(", ")} ms` : "never"}`); // prettier-ignore
+  };
+  console.log(`strip with ten minutes of marks (${marks}):`);
+  await told("bringing them");
+  const keys = async (list, pause) => {
+    for (const key of list) {
+      await page.keyboard.press(key);
+      await page.waitForTimeout(pause);
+    }
+  };
+  await lamp.focus();
+  await keys(Array(60).fill("ArrowRight"), 60);
+  await told("arrow keys, mark by mark");
+  await keys([...Array(6).fill("]"), ...Array(6).fill("[")], 250);
+  await told("zoom by keys");
+  const box = await lamp.boundingBox();
+  await page.mouse.move(box.x + 300, box.y + 60);
+  for (let k = 0; k < 60; k++) {
+    await page.mouse.wheel(0, 120);
+    await page.waitForTimeout(30);
+  }
+  await told("scrolling by wheel");
+  await page.keyboard.down("Control");
+  for (let k = 0; k < 12; k++) {
+    await page.mouse.wheel(0, k < 6 ? -120 : 120);
+    await page.waitForTimeout(120);
+  }
+  await page.keyboard.up("Control");
+  await told("zoom by wheel");
+  await lamp.focus();
+  await keys(["Home", ...Array(10).fill("Delete"), ...Array(10).fill("z")], 400);
+  await page.waitForTimeout(2000);
+  await told("taking marks out and undoing that");
+  await page.context().close();
+}

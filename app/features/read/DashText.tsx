@@ -77,11 +77,13 @@ export function DashText({ data, tells }: { data: JobData; tells: Tells }) {
                 <Mono>{s.prefix}</Mono> in front: {nameOf(s.system)}
               </>
             ) : (
-              <>no letter: {nameOf(s.system)}</>
+              <>
+                {i ? "no letter" : "No letter"}: {nameOf(s.system)}
+              </>
             )}
           </span>
         ))}
-        . <Mono>{tells.none}</Mono>: nothing more. A digit that is not clear: <Mono>?</Mono>
+        . <Mono>{tells.none}</Mono>: nothing more. A digit that is not clear: <Mono>?</Mono>.
       </Soft>
       {wasCleared(job, access.memory) && <RunChoice value={run} onChange={setRun} />}
       {lines.length > 0 && (

@@ -246,6 +246,6 @@ function sameBand(a: BandProps, b: BandProps): boolean {
     a.picked === b.picked &&
     a.spot === b.spot &&
     a.playhead === b.playhead &&
-    JSON.stringify(a.line) === JSON.stringify(b.line)
+    (a.line === b.line || JSON.stringify(a.line) === JSON.stringify(b.line))
   );
 }

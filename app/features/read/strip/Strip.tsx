@@ -1,5 +1,5 @@
 import { ZoomIn, ZoomOut } from "lucide-react";
-import { useCallback, useEffect, useId, useMemo, useRef, useState } from "react";
+import { useCallback, useDeferredValue, useEffect, useId, useMemo, useRef, useState } from "react";
 import styled from "styled-components";
 import type { Decoded } from "@core/flash/decode";
 import type { MarkEdit } from "@core/record/edit";
@@ -8,7 +8,7 @@ import { Button } from "~/ui/Button";
 import { Kbd, Row, Soft } from "~/ui/bits";
 import { BandLine, describe, PAD } from "./BandLine";
 import { layStrip, type Second, type StripLine } from "./layout";
-import { useZoom } from "./use-zoom";
+import { useAnchor, useZoom } from "./use-zoom";
 
 const Frame = styled.div`
   display: grid;
@@ -37,6 +37,7 @@ const Line = styled.div`
 `;
 
 const PER_SECOND = 30;
+const NOTHING = { wide: 0, zoom: 1, lines: [] as StripLine[], pxPerMs: 0 };
 
 const clock = (ms: number): string =>
   `${Math.floor(ms / 60_000)}:${String(Math.floor(ms / 1000) % 60).padStart(2, "0")}`;
@@ -90,18 +91,20 @@ export function Strip({
   const [width, setWidth] = useState(600);
   const [picked, setPicked] = useState<number | null>(null);
   const [spot, setSpot] = useState<number | null>(null);
-  const { zoom, setZoom } = useZoom(frame);
+  const { zoom, setZoom, anchor } = useZoom(frame);
   const id = useId();
   useEffect(() => {
     const watch = new ResizeObserver(([e]) => setWidth(Math.max(240, e.contentRect.width)));
     if (frame.current) watch.observe(frame.current);
     return () => watch.disconnect();
   }, []);
-  const wide = width * Math.max(1, zoom);
-  const { lines, pxPerMs } = useMemo(
-    () => layStrip(marks, decoded, { width: wide - 2 * PAD, perSecond: PER_SECOND * zoom }, second),
-    [marks, decoded, wide, zoom, second],
-  );
+  const laid = useMemo(() => {
+    const wide = width * Math.max(1, zoom);
+    return { wide, zoom, ...layStrip(marks, decoded, { width: wide - 2 * PAD, perSecond: PER_SECOND * zoom }, second) };
+  }, [marks, decoded, width, zoom, second]);
+  // Ten minutes are some thousand parts of drawings: they are drawn line by line, and give way to whatever the person does next.
+  const { lines, pxPerMs, wide, zoom: drawnAt } = useDeferredValue(laid, NOTHING);
+  useAnchor(frame, anchor, drawnAt);
   useEffect(() => {
     if (follow) frame.current?.scrollTo({ top: frame.current.scrollHeight });
   }, [follow, lines]);

@@ -1,20 +1,32 @@
-import { useEffect, useRef, useState, type RefObject } from "react";
+import { useEffect, useLayoutEffect, useRef, useState, type RefObject } from "react";
 
 const LEAST = 0.5;
 const MOST = 8;
 export const clampZoom = (z: number): number => Math.min(MOST, Math.max(LEAST, z));
 
+/** What is to stay where while the zoom changes. */
+interface Anchor {
+  /** Zoom at which the frame is drawn: it may come after the one that was asked for. */
+  drawnAt: number;
+  /** A place in the drawing, at zoom 1, and px from the frame's left edge. */
+  held: { place: number; x: number } | null;
+}
+
 /** Zoom of what scrolls in a frame: two fingers, the wheel with Ctrl, or set from outside; what lies under the fingers stays there. */
-export function useZoom(frame: RefObject<HTMLElement | null>): { zoom: number; setZoom: (z: number) => void } {
+export function useZoom(frame: RefObject<HTMLElement | null>): {
+  zoom: number;
+  setZoom: (z: number) => void;
+  anchor: RefObject<Anchor>;
+} {
   const [zoom, set] = useState(1);
   const now = useRef(1);
+  const anchor = useRef<Anchor>({ drawnAt: 1, held: null });
   const setZoom = (z: number, at?: number) => {
     const own = frame.current;
     const next = clampZoom(z);
     if (own) {
       const x = at ?? own.clientWidth / 2;
-      const left = ((own.scrollLeft + x) / now.current) * next - x;
-      requestAnimationFrame(() => (own.scrollLeft = left));
+      anchor.current.held = { place: (own.scrollLeft + x) / anchor.current.drawnAt, x };
     }
     now.current = next;
     set(next);
@@ -62,5 +74,14 @@ export function useZoom(frame: RefObject<HTMLElement | null>): { zoom: number; s
       for (const end of ["pointerup", "pointercancel"] as const) own.removeEventListener(end, onUp);
     };
   }, [frame]);
-  return { zoom, setZoom };
+  return { zoom, setZoom, anchor };
+}
+
+/** Holds the anchor in its place once the frame is drawn at another zoom. */
+export function useAnchor(frame: RefObject<HTMLElement | null>, anchorRef: RefObject<Anchor>, drawnAt: number): void {
+  useLayoutEffect(() => {
+    const { held } = anchorRef.current;
+    if (held) frame.current?.scrollTo({ left: held.place * drawnAt - held.x });
+    anchorRef.current = { drawnAt, held };
+  }, [frame, anchorRef, drawnAt]);
 }
