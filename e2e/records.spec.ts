@@ -177,6 +177,38 @@ test("without a vehicle another lamp is begun afresh: neither dialect nor codes 
   expect(await page.evaluate(() => [...(window as unknown as { seen: Set<string> }).seen].sort())).toEqual(["24", "26", "31", "43"]); // prettier-ignore
 });
 
+test("a reading without a vehicle outlives the page, and is taken into the open job of one that talks so", async ({
+  page,
+}) => {
+  await openGarage(page);
+  await page.goto("/watch");
+  await expect(async () => {
+    await page.getByRole("tab", { name: "Trace file" }).click();
+    await expect(page.getByRole("button", { name: "Pick a file" })).toBeVisible({ timeout: 500 });
+  }).toPass();
+  const edges = encode(dialectOf("norrvik", "lead-in"), { stored: ["26", "43"] }, 200_000);
+  await give(page, "Pick a file", "mine.csv", writeTrace({ edges, until: 200_000 }));
+  const codes = page.getByRole("list", { name: "Codes read" });
+  await expect(codes).toContainText("43");
+  await page.reload();
+  await expect(codes).toContainText("43");
+  const keep = page.getByRole("region", { name: "Keep it with a vehicle" });
+  await expectAccessible(page, "a reading that is to be kept");
+  // By keyboard: the open jobs come first, and of this dialect there is one.
+  await keep.getByRole("button", { name: /SM 418 T .*: the open job/ }).focus();
+  await page.keyboard.press("Enter");
+  await expect(page).toHaveURL(/lamp-check$/);
+  await page.getByRole("button", { name: /Stays lit/ }).click();
+  await page.getByRole("link", { name: "Read", exact: true }).click();
+  await expect(codes).toContainText("43");
+  await page.getByRole("button", { name: "Record this reading" }).click();
+  await expect(page.getByText(/Read without a vehicle, and taken in: \d+ flashes/)).toBeVisible();
+  await expect(page.getByText(/Read engine: 26, 43/)).toBeVisible();
+  // It was taken, not copied.
+  await page.goto("/watch");
+  await expect(sentence(page)).toHaveText("Watch a lamp");
+});
+
 test("short and long flashes have a key each, a held key has a length, and the lists they tell are the same", async ({
   page,
 }) => {

@@ -1,15 +1,43 @@
+import { redirect } from "react-router";
+import { lockOf } from "@core/record/job";
 import { FreeWatch } from "~/features/read/FreeWatch";
-import { Main, TopBar } from "~/ui/Frame";
+import { readEverything } from "~/store/db";
+import { readLoose, takeIn } from "~/store/loose";
+import { Main, Opening, TopBar } from "~/ui/Frame";
 import type { Route } from "./+types/watch";
 
 export const meta: Route.MetaFunction = () => [{ title: "Watch a lamp · Klinko" }];
 
-export default function WatchLamp() {
+export async function clientLoader() {
+  const [stored, { vehicles, jobs, readings }] = await Promise.all([readLoose(), readEverything()]);
+  return { stored, vehicles, jobs, readings };
+}
+clientLoader.hydrate = true as const;
+
+export function HydrateFallback() {
+  return <Opening what="the watch" />;
+}
+
+/** Takes the reading into a job. */
+export async function clientAction({ request }: Route.ClientActionArgs) {
+  const { vehicle, system } = (await request.json()) as { vehicle: string; system: string };
+  const taken = await takeIn(vehicle, system).catch((error: unknown) => {
+    if (error instanceof Response) throw error;
+    return null;
+  });
+  if (!taken) return { failed: true };
+  const { job, opened } = taken;
+  // Its unit must pass the lamp check before anything is read of it.
+  const step = opened ? "story" : lockOf(job, [], "read") ? "lamp-check" : "read";
+  return redirect(`/jobs/${job.id}/${step}`);
+}
+
+export default function WatchLamp({ loaderData }: Route.ComponentProps) {
   return (
     <>
       <TopBar />
       <Main id="work">
-        <FreeWatch />
+        <FreeWatch {...loaderData} />
       </Main>
     </>
   );

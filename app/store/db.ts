@@ -79,8 +79,9 @@ export const changeVehicle = (id: string, to: (vehicle: Vehicle) => Vehicle) =>
 /**
  * Writes each state of a reading as it comes. While one write runs only the newest of the states that follow is kept, so
  * a quick hand never waits and the last mark is always stored.
+ * @param key where it is no record of the garage yet
  */
-export function readingWriter(): (reading: Reading) => Promise<void> {
+export function readingWriter(key?: string): (reading: Reading) => Promise<void> {
   let running: Promise<void> | null = null;
   let waiting: Reading | null = null;
   const run = async (): Promise<void> => {
@@ -88,7 +89,7 @@ export function readingWriter(): (reading: Reading) => Promise<void> {
       while (waiting) {
         const next = waiting;
         waiting = null;
-        await db.setItem(keyOf(next), next);
+        await db.setItem(key ?? keyOf(next), next);
       }
     } finally {
       // One that failed must not stop those that follow.
@@ -109,6 +110,8 @@ export async function readValue(key: string): Promise<unknown> {
 export async function writeValue(key: string, value: unknown): Promise<void> {
   await db.setItem(`value/${key}`, value);
 }
+
+export const dropValue = (key: string): Promise<void> => db.removeItem(`value/${key}`);
 
 /** Changes a loose value where it is stored; changes asked at once are made one after the other. */
 export const changeValue = <T>(key: string, to: (value: unknown) => T): Promise<T> =>

@@ -1,14 +1,15 @@
 import { useMemo, useState } from "react";
 import { PACKS } from "@packs/index";
-import { isPicture } from "@core/record/types";
+import { isPicture, type Reading } from "@core/record/types";
 import { flashWorker } from "~/workers/flash";
 import type { LampSeen } from "~/workers/lamp.worker";
 import { useAwake } from "~/store/use-awake";
-import { Button, LinkButton } from "~/ui/Button";
+import { Button } from "~/ui/Button";
 import { ConfirmButton } from "~/ui/ConfirmButton";
 import { Caution, Row, Sheet, Soft } from "~/ui/bits";
 import { looseHome } from "./home";
 import { ANY_INPUTS, Inputs } from "./Inputs";
+import { KeepWith, type Garage } from "./KeepWith";
 import { PictureWatch } from "./picture/picture-watch";
 import { fitOf, orderByFit, type Ranking } from "./picture/ranking";
 import { PictureStage } from "./picture/Stage";
@@ -25,11 +26,13 @@ import { useWorking } from "./use-working";
 const SHOWN = 3;
 const JUDGED_MS = 90_000;
 
-/** Watches any lamp: no vehicle was chosen, so which dialect it speaks is found out too. Nothing is kept. */
-export function FreeWatch() {
+/** Watches any lamp: no vehicle was chosen, so which dialect it speaks is found out too. @param stored what was read last, if it is still here */
+export function FreeWatch({ stored, ...garage }: { stored: Reading | null } & Garage) {
   useAwake();
   const known = useMemo(() => dialectsOf(PACKS), []);
-  const [session] = useState(() => new ReadingSession(looseHome(known[0].dialect, "unknown"), "camera"));
+  const [session] = useState(
+    () => new ReadingSession(looseHome(known[0].dialect, "unknown", stored), stored?.input ?? "camera"),
+  );
   const [picture] = useState(
     () =>
       new PictureWatch(
@@ -42,7 +45,8 @@ export function FreeWatch() {
   const working = useWorking(session, picture, believed.asking);
   const speaks = useSession(session, () => session.home.speaks !== "unknown");
   // Nothing talks so; asking how it does would lead astray.
-  const even = useSession(session, (s) => s.decoded?.misfit === "even");
+  const misfit = useSession(session, (s) => s.decoded?.misfit ?? null);
+  const dialect = useSession(session, (s) => s.reading.dialect);
   const title = "A lamp";
   const another = () => {
     picture.close();
@@ -58,10 +62,10 @@ export function FreeWatch() {
       )}
       {!some && (
         <Soft>
-          Of any vehicle: Klinko finds out how it talks. To look codes up and keep them, open a job of the vehicle.
+          Of any vehicle: Klinko finds out how it talks. What is read can be taken into a job of a vehicle afterwards.
         </Soft>
       )}
-      {some && !even && (speaks || phase === "watching") && <Speaks {...believed} known={known} />}
+      {some && misfit !== "even" && (speaks || phase === "watching") && <Speaks {...believed} known={known} />}
       {pictured && <PictureStage picture={picture} names={[title]} playhead={playhead} onPlayhead={setPlayhead} />}
       <Codes session={session} given={believed.given} />
       {some && (
@@ -76,12 +80,11 @@ export function FreeWatch() {
           />
         </Sheet>
       )}
+      {phase === "stopped" && some && speaks && !misfit && <KeepWith session={session} dialect={dialect} {...garage} />}
       {phase === "stopped" ? (
         <Row $gap={8}>
-          <LinkButton $look="primary" to="/">
-            To the garage: open a job
-          </LinkButton>
           {byHand(input) && <Button onPress={session.goOn}>Go on watching</Button>}
+          {input === "camera" && <Button onPress={() => void picture.startCamera()}>Go on watching</Button>}
           <UndoButton session={session} />
           {some ? (
             <ConfirmButton

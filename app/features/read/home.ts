@@ -5,6 +5,7 @@ import { newReading, wasCleared } from "@core/record/readings";
 import type { Input, Reading } from "@core/record/types";
 import { newId, readingWriter, remove } from "~/store/db";
 import { dropFilms, keepFilm } from "~/store/films";
+import { dropLoose, keepLoose } from "~/store/loose";
 import type { JobData } from "~/store/job-data";
 
 /** Where a reading belongs: what it is read by, and where it is kept. */
@@ -61,17 +62,17 @@ export function jobHome({ job, vehicle, pack, readings }: JobData, access: Syste
   };
 }
 
-/** No vehicle: nothing is kept. */
-export function looseHome(dialect: Dialect, speaks: Home["speaks"]): Home {
+/** No vehicle: the reading stays on the device until one takes it, or another lamp is watched. */
+export function looseHome(dialect: Dialect, speaks: Home["speaks"], stored: Reading | null = null): Home {
   return {
     dialect,
     speaks,
     table: [],
-    stored: null,
+    stored,
     blank: (input) =>
-      newReading({ id: newId(), job: "", vehicle: "", system: "", way: "", dialect: dialect.id, input, run: "before", startedAt: NOT_STARTED }), // prettier-ignore
-    save: () => Promise.resolve(),
-    drop: () => Promise.resolve(),
+      newReading({ id: newId(), job: "-", vehicle: "-", system: "-", way: "-", dialect: dialect.id, input, run: "before", startedAt: NOT_STARTED }), // prettier-ignore
+    save: keepLoose,
+    drop: dropLoose,
     keep: null,
   };
 }

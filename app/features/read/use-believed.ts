@@ -72,6 +72,7 @@ export function useBelieved(session: ReadingSession, known: readonly Believed[])
         setAsking(false);
       }
     };
+    void ask();
     const timer = setInterval(() => void ask(), ASK_MS);
     const ended = session.subscribe(() => session.state.phase === "stopped" && void ask());
     return () => {

@@ -1,0 +1,84 @@
+import { useState } from "react";
+import { useFetcher } from "react-router";
+import { takersOf, type Taker } from "@core/record/adopt";
+import type { Job, Reading, Vehicle } from "@core/record/types";
+import { packById } from "@packs/index";
+import { vehicleName } from "~/store/vehicle-name";
+import { Button, LinkButton } from "~/ui/Button";
+import { Caution, Plate, Row, Sheet, Soft } from "~/ui/bits";
+import type { ReadingSession } from "./session";
+
+export interface Garage {
+  vehicles: readonly Vehicle[];
+  jobs: readonly Job[];
+  readings: readonly Reading[];
+}
+
+/** So many vehicles are offered at once; the others when asked for. */
+const SHOWN = 4;
+
+/** Offers to take a reading that was made without a vehicle into a job, of those vehicles whose lamp talks so. */
+export function KeepWith({
+  session,
+  dialect,
+  vehicles,
+  jobs,
+  readings,
+}: { session: ReadingSession; dialect: string } & Garage) {
+  const fetcher = useFetcher<{ failed: true }>();
+  const [all, setAll] = useState(false);
+  const [unstored, setUnstored] = useState(false);
+  const takers = takersOf(dialect, vehicles, jobs, readings, packById);
+  const take = async ({ vehicle, access }: Taker) => {
+    setUnstored(false);
+    try {
+      await session.home.save(session.state.reading);
+    } catch {
+      return setUnstored(true);
+    }
+    await fetcher.submit(
+      { vehicle: vehicle.id, system: access.system },
+      { method: "post", encType: "application/json" },
+    );
+  };
+  return (
+    <Sheet aria-label="Keep it with a vehicle">
+      <h2>Keep it with a vehicle</h2>
+      {takers.length ? (
+        <Soft>It goes into the open job, or a new one, and is recorded there. Until then it stays on this device.</Soft>
+      ) : (
+        <>
+          <Soft>No vehicle in the garage talks so. Add it, and come back: the reading stays on this device.</Soft>
+          <Row>
+            <LinkButton to="/vehicles/new">Add a vehicle</LinkButton>
+          </Row>
+        </>
+      )}
+      <Row $gap={8}>
+        {(all ? takers : takers.slice(0, SHOWN)).map((t) => (
+          <Button
+            key={`${t.vehicle.id} ${t.access.system}`}
+            isDisabled={fetcher.state !== "idle"}
+            onPress={() => void take(t)}
+          >
+            <Plate>{t.vehicle.plate}</Plate> {vehicleName(t.vehicle)}, {t.access.name.toLowerCase()}
+            {t.job ? ": the open job" : ""}
+          </Button>
+        ))}
+        {takers.length > SHOWN && !all && (
+          <Button $look="quiet" onPress={() => setAll(true)}>
+            {takers.length - SHOWN} more
+          </Button>
+        )}
+      </Row>
+      {(unstored || fetcher.data?.failed) && (
+        <div role="alert">
+          <Caution>
+            It could not be stored: this browser has no room for it, or lost hold of its store. It is still here: free
+            some room, then try again.
+          </Caution>
+        </div>
+      )}
+    </Sheet>
+  );
+}
