@@ -1,5 +1,6 @@
 import { useState } from "react";
 import { useFetcher } from "react-router";
+import styled from "styled-components";
 import { takersOf, type Taker } from "@core/record/adopt";
 import type { Job, Reading, Vehicle } from "@core/record/types";
 import { packById } from "@packs/index";
@@ -13,6 +14,20 @@ export interface Garage {
   jobs: readonly Job[];
   readings: readonly Reading[];
 }
+
+const List = styled.ul`
+  display: grid;
+  gap: 10px;
+  li {
+    display: flex;
+    flex-wrap: wrap;
+    align-items: center;
+    gap: 6px 14px;
+  }
+  span:nth-child(2) {
+    flex: 1 1 120px;
+  }
+`;
 
 /** So many vehicles are offered at once; the others when asked for. */
 const SHOWN = 4;
@@ -54,23 +69,33 @@ export function KeepWith({
           </Row>
         </>
       )}
-      <Row $gap={8}>
-        {(all ? takers : takers.slice(0, SHOWN)).map((t) => (
-          <Button
-            key={`${t.vehicle.id} ${t.access.system}`}
-            isDisabled={fetcher.state !== "idle"}
-            onPress={() => void take(t)}
-          >
-            <Plate>{t.vehicle.plate}</Plate> {vehicleName(t.vehicle)}, {t.access.name.toLowerCase()}
-            {t.job ? ": the open job" : ""}
-          </Button>
-        ))}
-        {takers.length > SHOWN && !all && (
+      <List aria-label="Vehicles whose lamp talks so">
+        {(all ? takers : takers.slice(0, SHOWN)).map((t) => {
+          const what = `${t.access.name.toLowerCase()}${t.job ? ", the open job" : ""}`;
+          return (
+            <li key={`${t.vehicle.id} ${t.access.system}`}>
+              <Plate>{t.vehicle.plate}</Plate>
+              <span>
+                {vehicleName(t.vehicle)}: {what}
+              </span>
+              <Button
+                aria-label={`Keep it here: ${t.vehicle.plate}, ${what}`}
+                isDisabled={fetcher.state !== "idle"}
+                onPress={() => void take(t)}
+              >
+                Keep it here
+              </Button>
+            </li>
+          );
+        })}
+      </List>
+      {takers.length > SHOWN && !all && (
+        <Row>
           <Button $look="quiet" onPress={() => setAll(true)}>
             {takers.length - SHOWN} more
           </Button>
-        )}
-      </Row>
+        </Row>
+      )}
       {(unstored || fetcher.data?.failed) && (
         <div role="alert">
           <Caution>
