@@ -73,5 +73,17 @@ describe("a reading without a vehicle", () => {
     await expect(takeIn("demo-sm418t", "engine")).rejects.toThrow("no room");
     full.clear();
     expect((await readLoose())?.marks).toEqual(marks);
+    // Half way, as where just the job's record is of a newer version: nothing is left behind.
+    const before = stored.size;
+    const open = demo.find((d): d is Job => d.kind === "job" && d.vehicle === "demo-sm418t" && !d.closedAt)!;
+    const write_ = stored.set.bind(stored);
+    stored.set = (key, value) => {
+      if (key === `job/${open.id}`) throw new Error("no room");
+      return write_(key, value);
+    };
+    await expect(takeIn("demo-sm418t", open.system)).rejects.toThrow("no room");
+    stored.set = write_;
+    expect(stored.size).toBe(before);
+    expect((await takeIn("demo-sm418t", open.system)).job.id).toBe(open.id);
   });
 });

@@ -2,7 +2,7 @@ import { adopt, takersOf } from "@core/record/adopt";
 import { openDoc } from "@core/record/schema";
 import type { Job, Reading } from "@core/record/types";
 import { packById } from "@packs/index";
-import { dropValue, newId, readEverything, readingWriter, readValue, write } from "./db";
+import { changeJob, dropValue, newId, readEverything, readingWriter, readValue, remove, write } from "./db";
 
 /** The reading of a lamp that belongs to no vehicle yet: there is one on this device, until another lamp is watched. */
 const KEY = "value/watch";
@@ -31,7 +31,7 @@ export async function readLoose(): Promise<Reading | null> {
 
 /** @param last state of it: what is still to be written comes before */
 export async function dropLoose(last: Reading): Promise<void> {
-  await keepLoose(last);
+  await keepLoose(last).catch(() => undefined);
   await dropValue("watch");
 }
 
@@ -48,10 +48,17 @@ export async function takeIn(vehicle: string, system: string): Promise<{ job: Jo
   );
   if (!taker) throw new Response("That vehicle's lamp does not talk as this one does.", { status: 409 });
   const now = new Date().toISOString();
-  const taken = adopt(reading, taker, { reading: newId(), job: newId() }, now);
-  // Where the second write fails the reading is still where it was.
-  await write(taken.job);
+  const ids = { reading: newId(), job: newId() };
+  const taken = adopt(reading, taker, ids, now);
   await write(taken.reading);
+  try {
+    if (taker.job) await changeJob(taker.job.id, (job) => adopt(reading, { ...taker, job }, ids, now).job);
+    else await write(taken.job);
+  } catch (error) {
+    // Nothing is half done: the reading is still where it was.
+    await remove(taken.reading);
+    throw error;
+  }
   await dropValue("watch");
   return { job: taken.job, opened: !taker.job };
 }

@@ -1,4 +1,4 @@
-import { useState } from "react";
+import { useEffect, useState } from "react";
 import { useFetcher } from "react-router";
 import styled from "styled-components";
 import { takersOf, type Taker } from "@core/record/adopt";
@@ -43,11 +43,15 @@ export function KeepWith({
   const fetcher = useFetcher<{ failed: true }>();
   const [all, setAll] = useState(false);
   const [unstored, setUnstored] = useState(false);
+  const { data } = fetcher;
+  useEffect(() => {
+    if (data?.failed) session.takeBack();
+  }, [data, session]);
   const takers = takersOf(dialect, vehicles, jobs, readings, packById);
   const take = async ({ vehicle, access }: Taker) => {
     setUnstored(false);
     try {
-      await session.home.save(session.state.reading);
+      await session.handOver();
     } catch {
       return setUnstored(true);
     }
@@ -96,7 +100,7 @@ export function KeepWith({
           </Button>
         </Row>
       )}
-      {(unstored || fetcher.data?.failed) && (
+      {(unstored || data?.failed) && (
         <div role="alert">
           <Caution>
             It could not be stored: this browser has no room for it, or lost hold of its store. It is still here: free

@@ -53,7 +53,8 @@ export function jobHome({ job, vehicle, pack, readings }: JobData, access: Syste
       }),
     save,
     drop: async (reading) => {
-      await save(reading);
+      // What is still to be written comes before; that it fails must keep nobody from starting over.
+      await save(reading).catch(() => undefined);
       await remove(reading);
       await dropFilms({ reading: reading.id });
     },

@@ -251,6 +251,22 @@ describe("a reading without a vehicle", () => {
     expect(filmed.state.decoded?.codes).toEqual(["26"]);
   });
 
+  it("that is taken over is written no more, whatever is answered late; unless nobody took it", async () => {
+    const own = home({ speaks: "unknown" });
+    const session = new ReadingSession(own, "camera");
+    session.beginPicture("camera");
+    session.seePicture(picturesOf(lead, ["26"], 20_000), 20_000);
+    await session.handOver();
+    const written = own.saved.length;
+    await settle();
+    session.edit({ kind: "add", t: 900 });
+    expect(own.saved).toHaveLength(written);
+    session.takeBack();
+    await settle();
+    session.edit({ kind: "add", t: 900 });
+    expect(own.saved.length).toBeGreaterThan(written);
+  });
+
   it("is undone step by step, back to what was brought in", async () => {
     const session = new ReadingSession(home());
     const brought = taps(60_000);

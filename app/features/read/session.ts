@@ -287,6 +287,22 @@ export class ReadingSession {
     }
   };
 
+  /** Stores it once more for whoever takes it over; nothing is written after that, unless {@link takeBack} says that nobody did. */
+  handOver = async (): Promise<void> => {
+    this.finished = true;
+    try {
+      await this.home.save(this.state.reading);
+    } catch (error) {
+      this.finished = false;
+      throw error;
+    }
+  };
+
+  takeBack = (): void => {
+    this.finished = false;
+    this.decode();
+  };
+
   private get startedAt(): number {
     return Date.parse(this.state.reading.startedAt);
   }
@@ -356,7 +372,10 @@ export class ReadingSession {
     const { reading, phase } = this.state;
     if (reading.startedAt === NOT_STARTED || this.finished) return;
     // Marks by hand wait for their dialect; those of pictures are found by the way.
-    if (this.home.speaks === "unknown" && reading.marks.length && !isPicture(reading.input)) return;
+    if (this.home.speaks === "unknown" && reading.marks.length && !isPicture(reading.input)) {
+      if (this.state.busy) this.set({ busy: false });
+      return;
+    }
     this.decoding = true;
     if (!this.state.busy) this.set({ busy: true });
     const asked = performance.now();
