@@ -125,6 +125,13 @@ await withDemo(4181, async (browser, base) => {
   await page.waitForTimeout(400);
   await page.getByRole("toolbar", { name: "Correct this mark" }).evaluate((e) => e.scrollIntoView({ block: "end" }));
   await shot("read-correct");
+  await page.keyboard.press("Escape");
+  await page.setViewportSize({ width: 1280, height: 800 });
+  await page.getByRole("button", { name: "Watch another" }).evaluate((e) => e.scrollIntoView({ block: "end" }));
+  await shot("keep");
+  await page.getByRole("button", { name: "Watch another" }).click();
+  await page.getByRole("button", { name: "Throw away" }).click();
+  await page.setViewportSize({ width: 1280, height: 1000 });
   const bytes = readFileSync(film).toString("base64");
   await page.addInitScript((b) => {
     navigator.mediaDevices.getUserMedia = async () => {

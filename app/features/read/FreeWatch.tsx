@@ -3,6 +3,7 @@ import { PACKS } from "@packs/index";
 import { isPicture, type Reading } from "@core/record/types";
 import { flashWorker } from "~/workers/flash";
 import type { LampSeen } from "~/workers/lamp.worker";
+import { shortTime } from "~/store/format";
 import { useAwake } from "~/store/use-awake";
 import { Button } from "~/ui/Button";
 import { ConfirmButton } from "~/ui/ConfirmButton";
@@ -47,6 +48,7 @@ export function FreeWatch({ stored, ...garage }: { stored: Reading | null } & Ga
   // Nothing talks so; asking how it does would lead astray.
   const misfit = useSession(session, (s) => s.decoded?.misfit ?? null);
   const dialect = useSession(session, (s) => s.reading.dialect);
+  const again = useSession(session, (s) => (s.reading.id === stored?.id && s.phase === "stopped" ? s.reading.startedAt : null)); // prettier-ignore
   const title = "A lamp";
   const another = () => {
     picture.close();
@@ -65,6 +67,7 @@ export function FreeWatch({ stored, ...garage }: { stored: Reading | null } & Ga
           Of any vehicle: Klinko finds out how it talks. What is read can be taken into a job of a vehicle afterwards.
         </Soft>
       )}
+      {again && <Soft>Read at {shortTime(again)}, and kept on this device since.</Soft>}
       {some && misfit !== "even" && (speaks || phase === "watching") && <Speaks {...believed} known={known} />}
       {pictured && <PictureStage picture={picture} names={[title]} playhead={playhead} onPlayhead={setPlayhead} />}
       <Codes session={session} given={believed.given} />
