@@ -1,4 +1,5 @@
 import { adopt, takersOf } from "@core/record/adopt";
+import { lastMarked, TAIL_MS } from "@core/record/readings";
 import { openDoc } from "@core/record/schema";
 import type { Job, Reading } from "@core/record/types";
 import { packById } from "@packs/index";
@@ -6,9 +7,6 @@ import { changeJob, dropValue, newId, readEverything, readingWriter, readValue, 
 
 /** The reading of a lamp that belongs to no vehicle yet: there is one on this device, until another lamp is watched. */
 const KEY = "value/watch";
-
-/** What was seen last was still watched for so long, ms, when the page was closed. */
-const TAIL_MS = 1500;
 
 const writer = readingWriter(KEY);
 let written: Promise<unknown> = Promise.resolve();
@@ -25,7 +23,7 @@ export async function readLoose(): Promise<Reading | null> {
   const opened = openDoc(KEY, await readValue("watch"));
   if (!("doc" in opened) || opened.doc.kind !== "reading" || !opened.doc.marks.length) return null;
   const reading = opened.doc;
-  const last = reading.marks.reduce((t, m) => Math.max(t, m.up ?? m.t), reading.levels?.t.at(-1) ?? 0);
+  const last = Math.max(lastMarked(reading.marks), reading.levels?.t.at(-1) ?? 0);
   return { ...reading, until: reading.until ?? Math.ceil(last) + TAIL_MS };
 }
 

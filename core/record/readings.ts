@@ -1,5 +1,5 @@
 import type { AfterClear, CodesRead } from "../proving/compare";
-import { RECORD_VERSION, type Job, type Reading, type ReadingResult, type SystemList } from "./types";
+import { RECORD_VERSION, type Job, type Mark, type Reading, type ReadingResult, type SystemList } from "./types";
 
 /** A reading of which nothing is seen yet. */
 export function newReading(
@@ -7,6 +7,12 @@ export function newReading(
 ): Reading {
   return { version: RECORD_VERSION, kind: "reading", ...of, marks: [], pauses: [], until: null, result: null, recordedAt: null }; // prettier-ignore
 }
+
+/** When the flash that was marked last ended, ms from the start of watching. */
+export const lastMarked = (marks: readonly Mark[]): number => marks.reduce((t, m) => Math.max(t, m.up ?? m.t), 0);
+
+/** A watch that was broken off, since its page was closed, went on so long after what was seen last, ms. */
+export const TAIL_MS = 1500;
 
 /** What a reading says of one system, or null where it says nothing of it. */
 export function readingOf(reading: Reading, system: string): Reading | null {

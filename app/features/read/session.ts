@@ -2,14 +2,13 @@ import type { Decoded, FilmRead } from "@core/flash/decode";
 import { nothingMore } from "@core/flash/settle";
 import { editMarks, type MarkEdit } from "@core/record/edit";
 import { evidenceOf } from "@core/record/evidence";
+import { lastMarked, TAIL_MS } from "@core/record/readings";
 import { isPicture, type Input, type Mark, type PictureInput, type Reading } from "@core/record/types";
 import { flashWorker } from "~/workers/flash";
 import { NOT_STARTED, type Home } from "./home";
 
 /** Watching is taken to have begun this long before the first mark. */
 const LEAD_MS = 600;
-/** What came in this time after the last mark was still watched, when the page was closed. */
-const TAIL_MS = 1500;
 const UNDO_STEPS = 100;
 /** While a film is gone through, or a camera watched, what it says is read so often, ms. */
 const FILM_READ_MS = 6000;
@@ -314,7 +313,7 @@ export class ReadingSession {
   }
 
   private lastSeen(): number {
-    return this.state.reading.marks.reduce((t, m) => Math.max(t, m.up ?? m.t), 0) + TAIL_MS;
+    return lastMarked(this.state.reading.marks) + TAIL_MS;
   }
 
   private begun(at: number, lead: number): Reading {
@@ -380,7 +379,7 @@ export class ReadingSession {
     if (!this.state.busy) this.set({ busy: true });
     const asked = performance.now();
     const pictured = isPicture(reading.input) ? this.pictured : null;
-    const until = reading.until ?? pictured ?? (phase === "watching" ? this.now() : this.lastSeen() - TAIL_MS);
+    const until = reading.until ?? pictured ?? (phase === "watching" ? this.now() : lastMarked(reading.marks));
     const answered = this.ask(reading, until).then(({ decoded, marks }) => {
       if (
         !this.finished &&

@@ -85,6 +85,8 @@ export const BandLine = memo(function BandLine({
   onDrag,
 }: BandProps) {
   const x = (t: number) => PAD + (t - line.from) * pxPerMs;
+  /** Where a flash stands in the drawing; the shortest can still be seen. */
+  const span = (t: number, ms: number) => ({ x: x(t), width: Math.max(5, ms * pxPerMs) });
   // Before the first mark there is no room: the film then stands at the line's beginning.
   const head = playhead === null ? null : Math.max(8, x(playhead));
   const own = line.marks.find((m) => m.id === picked);
@@ -127,9 +129,8 @@ export const BandLine = memo(function BandLine({
         {line.ghosts.map((g, k) => (
           <rect
             key={k}
-            x={x(g.at)}
+            {...span(g.at, g.ms)}
             y={MARK_TOP}
-            width={Math.max(5, g.ms * pxPerMs)}
             height={MARK_H}
             rx="3"
             fill="none"
@@ -140,9 +141,8 @@ export const BandLine = memo(function BandLine({
         {line.second.map((s, k) => (
           <rect
             key={k}
-            x={x(s.at)}
+            {...span(s.at, s.ms)}
             y={SECOND_TOP}
-            width={Math.max(5, s.ms * pxPerMs)}
             height={SECOND_H}
             rx="2"
             fill={s.alone ? "none" : "#9fb4bc"}
@@ -152,7 +152,7 @@ export const BandLine = memo(function BandLine({
           />
         ))}
         {line.marks.map((m) => {
-          const w = Math.max(5, m.ms * pxPerMs);
+          const { width: w } = span(m.t, m.ms);
           return (
             <g key={m.id} id={`${id}-${m.id}`} role="option" aria-selected={m.id === picked} aria-label={describe(m)}>
               {m.spurious ? (
@@ -163,9 +163,8 @@ export const BandLine = memo(function BandLine({
                 />
               ) : (
                 <rect
-                  x={x(m.t)}
+                  {...span(m.t, m.ms)}
                   y={MARK_TOP}
-                  width={w}
                   height={MARK_H}
                   rx="3"
                   fill="var(--lit)"
