@@ -2,6 +2,7 @@ import { bench } from "./bench";
 import { decodeCases } from "./decode-cases";
 import { fit } from "./fit";
 import { generate } from "./generate";
+import { benchJobs } from "./bench-jobs";
 import { identifyCases } from "./identify-cases";
 import { packCheck, packSchemaOut } from "./pack-check";
 import { taps } from "./taps";
@@ -12,6 +13,8 @@ klinko bench [--dir FOLDER | --made N [--seed 5]] [--modes edges,taps,…] [--di
   exact, wrong and certainty figures for case files (default: ../shared/bench) or for made-up cases
 klinko generate --dialects D.json [--modes …] [--profiles …] [--n 10] [--seed 1]   made-up cases with their truth
 klinko fit --dialects D.json [--n 8] [--seed 70] [--write FILE]   constants of the observers from made-up cases
+klinko jobs [--n 300] [--seed 1] [--packs a,b] [--kind careful|slipping] [--check] [--json] [--show N]
+  whole made-up jobs, every statement held against the vehicle
 klinko pack check FILE                                      every fault of a pack file, with its path
 klinko pack schema                                          the pack format as a JSON Schema
 klinko taps --pack ID --codes 26,43 [--until MS] [--seed N]   when a made-up hand would tap
@@ -37,6 +40,7 @@ const commands: Record<string, () => number> = {
   generate: () => generate(given),
   fit: () => fit(given),
   taps: () => taps(given),
+  jobs: () => benchJobs(given),
   pack: () => (rest[0] === "check" ? packCheck(rest[1]) : rest[0] === "schema" ? packSchemaOut() : usage()),
 };
 if (command && Object.hasOwn(commands, command)) process.exitCode = commands[command]();

@@ -4,6 +4,7 @@ import type { Pack } from "@core/pack/pack";
 import type { Page } from "@playwright/test";
 import { readFileSync } from "node:fs";
 import { expect, openGarage, sentence, test } from "./fixtures";
+import { lookedAt, noted } from "./ways";
 
 const norrvik = JSON.parse(readFileSync("packs/norrvik.json", "utf8")) as Pack;
 
@@ -106,8 +107,19 @@ test("called-out counts are typed in any spacing, kept through a reload, and rea
   await expect(page.getByRole("textbox", { name: "Counts" })).toHaveValue(/131313 26$/);
   await page.getByRole("textbox", { name: "Counts" }).fill("13 13 13 26 26 26 43 43 43 13 13 13 26 26 26 43 43 43 13");
   await expect(sentence(page)).toHaveText("26 and 43, seen twice: done.");
+  // Changed once the answer was whole, the page follows.
+  await page.getByRole("textbox", { name: "Counts" }).fill("13 13 13 21 21 21 13 13 13 21 21 21 13");
+  await expect(sentence(page)).toHaveText("21, seen twice: done.");
+  await lookedAt(page, "CHECK ENGINE (MIL)");
   await page.getByRole("button", { name: "Record this reading" }).click();
-  await expect(page.getByText(/Read engine: 26, 43 \(certain, list seen whole\)/)).toBeVisible();
+  await noted(page, /Read engine: 21 \(certain, list seen whole\)/);
+  // It can be looked at again, and taken back: noted, not erased.
+  await page.getByRole("link", { name: "Read once more" }).click();
+  await page.getByRole("region", { name: "Recorded readings" }).getByText(/Read engine: 21/).click();
+  await page.getByRole("button", { name: /^Take it back/ }).click();
+  await page.getByRole("button", { name: "Take it back", exact: true }).click();
+  await noted(page, /Taken back: the reading of engine/);
+  await expect(page.getByText("locked: after a usable reading")).toBeVisible();
 });
 
 test("a code that is in no table is said to be so, with what lies one flash away", async ({ page }) => {
@@ -133,6 +145,11 @@ test("a dark or flashing lamp stops the way to the codes with its reason", async
   const heading = (name: string) => expect(page.getByRole("heading", { name })).toBeVisible();
   await page
     .getByRole("radiogroup", { name: /Fuel pump primes/ })
+    .getByText("No", { exact: true })
+    .click();
+  await heading("The lamp is dark, and so is what was looked at.");
+  await page
+    .getByRole("radiogroup", { name: /^SHIFT lamp/ })
     .getByText("No", { exact: true })
     .click();
   await heading("The lamp and all that the unit drives are dead.");

@@ -102,7 +102,7 @@ test("method J: readiness by lamp, with a countdown and taps, before and after t
     const person = new Watcher(v.car, page, seed);
     await person.look("engine");
     await v.key("On, engine off");
-    await page.getByRole("button", { name: "The key is on" }).click();
+    await page.getByRole("button", { name: "The key goes on now" }).click();
     return person;
   };
   const first = await watch(1);

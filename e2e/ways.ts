@@ -23,7 +23,7 @@ export async function toHookUp(page: Page, find: string, way: RegExp, vehicle: s
 export async function takeSteps(page: Page): Promise<void> {
   for (const box of await page.getByRole("group", { name: "Before you begin" }).locator("label").all())
     await box.click();
-  const next = page.getByRole("button", { name: /^(Done|Wire is in|It blinks: read it|On to the reading)/ });
+  const next = page.getByRole("button", { name: /^(Done|Wire is in|Ready: on to the reading|On to the reading)/ });
   while (page.url().endsWith("hook-up")) {
     const here = await page.locator("section, div").getByRole("heading", { level: 2 }).allTextContents();
     await next.click();
@@ -60,6 +60,43 @@ export async function simulated(context: BrowserContext, vehicle: string) {
       await car.mouse.up();
     },
   };
+}
+
+/** Says which lamp it was that blinked, as somebody who looks once more. */
+export const lookedAt = (page: Page, lamp: string) =>
+  page
+    .getByRole("radiogroup", { name: /^Look once more/ })
+    .getByText(lamp, { exact: true })
+    .click();
+
+/** Lets time go by in a job: all that was recorded so far lies so many minutes further back. */
+export async function letPass(page: Page, job: string, minutes: number): Promise<void> {
+  await page.evaluate(
+    ([id, ms]) =>
+      new Promise<void>((resolve) => {
+        const back = (value: unknown): unknown => {
+          if (typeof value === "string" && /^\d{4}-\d\d-\d\dT[\d:.]+Z$/.test(value))
+            return new Date(Date.parse(value) - ms).toISOString();
+          if (Array.isArray(value)) return value.map(back);
+          if (value && typeof value === "object")
+            return Object.fromEntries(Object.entries(value).map(([k, v]) => [k, back(v)]));
+          return value;
+        };
+        const open = indexedDB.open("klinko");
+        open.onsuccess = () => {
+          const store = open.result.transaction("records", "readwrite").objectStore("records");
+          store.openCursor().onsuccess = (e) => {
+            const cursor = (e.target as IDBRequest<IDBCursorWithValue | null>).result;
+            if (!cursor) return resolve();
+            const doc = cursor.value as { id?: string; job?: string };
+            if (doc.id === id || doc.job === id) cursor.update(back(doc));
+            cursor.continue();
+          };
+        };
+      }),
+    [job, minutes * 60_000] as const,
+  );
+  await page.reload();
 }
 
 export const record = (page: Page) => page.getByRole("button", { name: "Record this reading" }).click();

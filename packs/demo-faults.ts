@@ -39,6 +39,13 @@ export const DEMO_FAULTS: Record<string, readonly SimulatedFault[]> = {
     { system: "engine", code: "34", returns: "drive" },
     { system: "climate", code: "49", returns: "key-on" },
   ],
+  // What their stored jobs read is what is still in them.
+  "demo-sm077f": [
+    { system: "engine", code: "14", returns: "key-on" },
+    { system: "engine", code: "35", returns: "never" },
+  ],
+  "demo-et31": [],
+  "demo-et9": [{ system: "engine", code: "5", returns: "drive" }],
   "demo-sm88m": [
     { system: "engine", code: "15", returns: "never" },
     { system: "engine", code: "28", returns: "drive" },

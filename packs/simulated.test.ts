@@ -2,7 +2,7 @@ import { describe, expect, it } from "vitest";
 import { decode } from "@core/flash/decode";
 import type { Press } from "@core/flash/evidence";
 import { systemsOf } from "@core/pack/scope";
-import type { SerialData } from "@core/pack/way";
+import { beginsAfterMs, type SerialData } from "@core/pack/way";
 import { readinessVerdict } from "@core/procedure/readiness";
 import { codesFrom, COMMANDS, readReply, request, valuesOf } from "@core/serial/protocol";
 import { displayOf, flashesNow, lampOf } from "@core/simulated/answers";
@@ -74,6 +74,14 @@ describe("every method, from the hook-up to the reading", () => {
     const { ask } = car.access("engine").way;
     if (ask.kind !== "bridge") throw new Error("not a bridge");
     car.do(wire(connector, ...ask.bridge), key("on"));
+    // A unit that answers only warm says nothing cold.
+    if (car.access("engine").way.engineWarm) {
+      expect(car.lamp("engine").kind).toBe("lit");
+      car.do(key("off"), { do: "warm-up" }, key("on"));
+    }
+    const begins = flashesNow(car.lamp("engine")).since;
+    expect(begins - car.v.keyOnAt).toBe(beginsAfterMs(car.access("engine").way));
+    car.now = begins;
     expect(car.read("engine").codes).toEqual(codes);
     // After the key, the unit does not look at its test line any more.
     const late = new Stand(pack, facts, { engine: codes }).do(key("on"), wire(connector, ...ask.bridge));

@@ -120,7 +120,8 @@ async function readInPage(browser, base, film) {
       .allTextContents()
       .catch(() => []);
     const read = cards.map((c) => /^\d+/.exec(c)?.[0]);
-    const sure = cards.length > 0 && cards.every((c) => c.includes("certain"));
+    // Without a vehicle nothing is surer than likely.
+    const sure = cards.length > 0 && cards.every((c) => /certain|likely/.test(c));
     result.said.push(`${read.join(",") || "nothing"}${sure ? "" : "?"}`);
     // Either of two lamps may be watched first.
     const same = left.findIndex((l) => JSON.stringify([...read].sort()) === JSON.stringify([...l.codes].sort()));

@@ -39,8 +39,7 @@ await withDemo(4181, async (browser, base) => {
   }
   await page.getByText("Put the wire in").waitFor();
   await shot("hook-up");
-  await page.getByRole("button", { name: /Wire is in/ }).click();
-  await page.getByRole("button", { name: /It blinks/ }).click();
+  await page.getByRole("button", { name: /Ready: on to the reading/ }).click();
   await heading("Tap with every flash.");
   // Marks of a tapping hand, straight into the store: a picture should not take three minutes.
   const taps = JSON.parse(
@@ -79,13 +78,17 @@ await withDemo(4181, async (browser, base) => {
   await page.getByRole("button", { name: "Go on watching" }).click();
   await page.getByRole("list", { name: "Codes read" }).waitFor();
   await page.waitForTimeout(1500);
+  await page
+    .getByRole("radiogroup", { name: /^Look once more/ })
+    .getByText("CHECK ENGINE (MIL)", { exact: true })
+    .click();
   await shot("read");
   await page.getByRole("button", { name: "Record this reading" }).click();
   await page.getByRole("button", { name: "On to the clear" }).waitFor();
   await page.evaluate(() => scrollTo(0, 0));
   await shot("meaning");
   await page.getByRole("button", { name: "On to the clear" }).click();
-  await heading("Pull the memory fuse: it costs least.");
+  await heading("Engine. Pull the memory fuse: it costs least.");
   await shot("clear");
   await page.goto(`${base}/jobs/demo-job-old/prove`);
   await page.getByRole("table").waitFor();
@@ -184,7 +187,7 @@ await withDemo(4181, async (browser, base) => {
   await page.getByRole("tab", { name: "Looking into the socket" }).evaluate((e) => e.scrollIntoView());
   await shot("connector");
   await toHookUp("demo-ferry3");
-  await page.getByRole("button", { name: /^Done/ }).click();
+  await page.getByRole("button", { name: /Ready: on to the reading/ }).click();
   await page.getByRole("button", { name: "Play the beat" }).click();
   await page.waitForTimeout(700);
   await page.keyboard.press("k");

@@ -10,15 +10,23 @@ import {
   stepDone,
   withLampCheck,
   withStory,
+  withWithdrawn,
 } from "@core/record/job";
-import { STEP_IDS, type Job, type StepId } from "@core/record/types";
+import { wipes } from "@core/clearing/plan";
+import { endText } from "@core/job/end";
+import { wasCleared } from "@core/job/epochs";
+import { STEP_IDS, type StepId } from "@core/record/types";
+import { JobMenu } from "~/features/path/JobMenu";
 import { JobPath } from "~/features/path/JobPath";
 import { Notebook } from "~/features/notebook/Notebook";
-import { changeJob, changeVehicle } from "~/store/db";
+import { changeJob, changeVehicle, dropValue, remove, write } from "~/store/db";
+import { dropFilms } from "~/store/films";
+import { shortTime } from "~/store/format";
 import { readJobData } from "~/store/job-data";
 import type { JobIntent } from "~/store/use-job";
 import { Plate } from "~/ui/bits";
 import { Opening, TopBar } from "~/ui/Frame";
+import { useFocusOn } from "~/ui/use-focus-on";
 import { wide } from "~/ui/theme";
 import type { Route } from "./+types/job";
 
@@ -38,12 +46,13 @@ export async function clientAction({ request, params }: Route.ClientActionArgs) 
   const what = (await request.json()) as JobIntent;
   const id = params.jobId;
   const now = new Date().toISOString();
-  const { pack } = await readJobData(id);
-  const wiped = (j: Job) => pack.clears.find((c) => c.id === j.clearing?.way)?.system ?? j.system;
+  const data = await readJobData(id);
+  const { pack } = data;
   const title = (way: string) => pack.clears.find((c) => c.id === way)?.title ?? way;
   switch (what.intent) {
     case "story":
       await changeJob(id, (j) => withStory(j, what.story, what.handOver, now));
+      await dropValue(`draft/${id}/story`);
       return redirect(`/jobs/${id}/way-in`);
     case "way-in":
       await changeJob(id, (j) => stepDone(j, "way-in"));
@@ -79,11 +88,11 @@ export async function clientAction({ request, params }: Route.ClientActionArgs) 
       await changeJob(id, (j) => stepDone(j, "meaning"));
       return redirect(`/jobs/${id}/clear`);
     case "radio": {
-      const { vehicle } = await readJobData(id);
+      const { vehicle } = data;
       return void (await changeVehicle(vehicle.id, (v) => ({ ...v, radio: what.radio })));
     }
     case "change": {
-      const { vehicle } = await readJobData(id);
+      const { vehicle } = data;
       const change = { text: what.text, codes: what.codes };
       await changeVehicle(vehicle.id, (v) => ({ ...v, changes: [...v.changes, change] }));
       return void (await changeJob(id, (j) => note(j, "story", `Changed on the vehicle: ${what.text}.`, now)));
@@ -91,12 +100,37 @@ export async function clientAction({ request, params }: Route.ClientActionArgs) 
     case "clear-begin":
       return void (await changeJob(id, (j) => beginClear(j, what.way, title(what.way), now)));
     case "clear-end":
-      await changeJob(id, (j) => endClear(j, wiped(j), j.clearing ? title(j.clearing.way) : "", now));
-      return redirect(`/jobs/${id}/prove`);
+      await changeJob(id, (j) => {
+        const way = pack.clears.find((c) => c.id === j.clearing?.way);
+        const wiped: { system: string; wiped?: string[] } = way ? { system: way.system, wiped: wipes(pack, way) } : { system: j.system }; // prettier-ignore
+        const units = pack.systems.filter((s) => wiped.wiped?.includes(s.id)).map((s) => s.name.toLowerCase());
+        const name = `${way?.title ?? ""}${way?.each && what.code ? `, code ${what.code}` : ""} (${units.join(", ") || j.system})`;
+        return endClear(j, { ...wiped, ...(what.code !== undefined && { code: what.code }) }, name, now);
+      });
+      // Where each code is wiped alone, the next one comes first.
+      return what.code === undefined || wasCleared(await readJobData(id), data.access.memory)
+        ? redirect(`/jobs/${id}/prove`)
+        : null;
     case "clear-abandon":
       return void (await changeJob(id, (j) => abandonClear(j, now)));
+    case "withdraw": {
+      const reading = data.readings.find((r) => r.id === what.reading);
+      if (!reading || reading.withdrawnAt) return null;
+      await write({ ...reading, withdrawnAt: now });
+      const name = data.systems.find((s) => s.system === reading.system)?.name ?? reading.system;
+      return void (await changeJob(id, (j) =>
+        withWithdrawn(j, `${name.toLowerCase()} of ${shortTime(reading.startedAt)}`, now),
+      ));
+    }
     case "close":
-      return void (await changeJob(id, (j) => closeJob(j, what.verdict, now)));
+      return void (await changeJob(id, (j) => closeJob(j, what.end, endText(data, what.end), now)));
+    case "delete":
+      for (const r of data.readings) {
+        await remove(r);
+        await dropFilms({ reading: r.id });
+      }
+      await remove(data.job);
+      return redirect(`/vehicles/${data.vehicle.id}`);
     case "reopen":
       return void (await changeJob(id, (j) => reopenJob(j, now)));
   }
@@ -147,17 +181,19 @@ function useStep(): StepId {
 }
 
 export default function JobPage({ loaderData }: Route.ComponentProps) {
-  const { job, vehicle, readings } = loaderData;
+  const { job, vehicle } = loaderData;
   const step = useStep();
+  useFocusOn(`${step} ${job.hookUpStep}`, step === "hook-up" ? "#work [data-step], #work h1" : "#work h1");
   return (
     <>
       <TopBar nav={false}>
         <Plate>{vehicle.plate}</Plate>
         <Title>{job.title}</Title>
         <Saved>saved on this device</Saved>
+        <JobMenu data={loaderData} />
       </TopBar>
       <Grid>
-        <JobPath job={job} readings={readings} at={step} />
+        <JobPath data={loaderData} at={step} />
         <Work id="work">
           <Outlet context={loaderData} />
         </Work>

@@ -2,6 +2,7 @@ import { useRef } from "react";
 import { Form, Link, redirect, useSubmit } from "react-router";
 import styled from "styled-components";
 import { systemsOf } from "@core/pack/scope";
+import { END_WORDS } from "@core/job/end";
 import { newJob } from "@core/record/job";
 import type { Vehicle } from "@core/record/types";
 import { packById } from "@packs/index";
@@ -9,7 +10,7 @@ import { changeVehicle, newId, readEverything, readVehicle, remove, write } from
 import { dropFilms } from "~/store/films";
 import { shortDate } from "~/store/format";
 import { vehicleName } from "~/store/vehicle-name";
-import { Button } from "~/ui/Button";
+import { Button, LinkButton } from "~/ui/Button";
 import { Choice } from "~/ui/Choice";
 import { ConfirmButton } from "~/ui/ConfirmButton";
 import { Field } from "~/ui/Field";
@@ -112,6 +113,7 @@ const Line = styled.li`
 export default function VehiclePage({ loaderData, actionData }: Route.ComponentProps) {
   const { vehicle, jobs, readings } = loaderData;
   const submit = useSubmit();
+  const open = jobs.find((j) => !j.closedAt);
   const change = useRef<HTMLFormElement>(null);
   return (
     <>
@@ -123,11 +125,26 @@ export default function VehiclePage({ loaderData, actionData }: Route.ComponentP
             {vehicleName(vehicle)}, {vehicle.year}
           </h1>
           <Row style={{ marginLeft: "auto" }}>
-            <Form method="post">
-              <Button $look="primary" type="submit" name="intent" value="new-job">
-                New job
-              </Button>
-            </Form>
+            {open ? (
+              <>
+                <LinkButton $look="primary" to={`/jobs/${open.id}`}>
+                  Go on with the open job
+                </LinkButton>
+                <ConfirmButton
+                  label="New job"
+                  question="The open one stays open. Start another?"
+                  sure="Start another"
+                  keep="No"
+                  onConfirm={() => void submit({ intent: "new-job" }, { method: "post" })}
+                />
+              </>
+            ) : (
+              <Form method="post">
+                <Button $look="primary" type="submit" name="intent" value="new-job">
+                  New job
+                </Button>
+              </Form>
+            )}
           </Row>
         </Row>
         <Columns>
@@ -138,7 +155,9 @@ export default function VehiclePage({ loaderData, actionData }: Route.ComponentP
               <ul>
                 {jobs.map((j) => {
                   const codes = [
-                    ...new Set(readings.filter((r) => r.job === j.id).flatMap((r) => r.result?.codes ?? [])),
+                    ...new Set(
+                      readings.filter((r) => r.job === j.id && !r.withdrawnAt).flatMap((r) => r.result?.codes ?? []),
+                    ),
                   ];
                   return (
                     <Line key={j.id}>
@@ -155,7 +174,7 @@ export default function VehiclePage({ loaderData, actionData }: Route.ComponentP
                         </Soft>
                         {j.verdict && <p>{j.verdict}</p>}
                       </span>
-                      <strong>{j.closedAt ? "closed" : "open"}</strong>
+                      <strong>{j.closedAt ? (j.end ? END_WORDS[j.end].toLowerCase() : "closed") : "open"}</strong>
                     </Line>
                   );
                 })}
@@ -203,7 +222,7 @@ export default function VehiclePage({ loaderData, actionData }: Route.ComponentP
             </Sheet>
             <Sheet>
               <Choice
-                label="After the battery was off, the radio"
+                label="After a power cut, the radio"
                 value={vehicle.radio === "not-asked" ? null : vehicle.radio}
                 options={RADIO}
                 onChange={(radio) => void submit({ intent: "radio", radio }, { method: "post" })}

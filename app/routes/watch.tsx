@@ -1,5 +1,5 @@
 import { redirect } from "react-router";
-import { lockOf } from "@core/record/job";
+import { lockOf } from "@core/job/gates";
 import { FreeWatch } from "~/features/read/FreeWatch";
 import { readEverything } from "~/store/db";
 import { readLoose, takeIn } from "~/store/loose";

@@ -1,18 +1,19 @@
-import type { Pack } from "@core/pack/pack";
+import type { JobCase } from "@core/job/case";
+import { askedOf, lockOf } from "@core/job/gates";
+import { judge, type Judgement } from "@core/job/judge";
 import { systemsOf, type SystemAccess } from "@core/pack/scope";
-import type { Job, Reading, Vehicle } from "@core/record/types";
+import type { Reading, StepId } from "@core/record/types";
 import { packById } from "@packs/index";
 import { readingsOf, readJob, readVehicle } from "./db";
 
 /** All that the pages of a job need. */
-export interface JobData {
-  job: Job;
-  vehicle: Vehicle;
-  pack: Pack;
+export interface JobData extends JobCase {
   readings: Reading[];
   systems: SystemAccess[];
   /** The system that is read now. */
   access: SystemAccess;
+  /** What is known, proven and said, from the records as they are. */
+  judged: Judgement;
 }
 
 export async function readJobData(jobId: string): Promise<JobData> {
@@ -24,5 +25,13 @@ export async function readJobData(jobId: string): Promise<JobData> {
   const systems = systemsOf(pack, vehicle);
   const access = systems.find((s) => s.system === job.system) ?? systems[0];
   if (!access) throw new Response(`The pack "${pack.title}" knows no way to read this vehicle.`, { status: 409 });
-  return { job, vehicle, pack, readings, systems, access };
+  const known: JobCase = { job, vehicle, pack, readings, systems };
+  return { job, vehicle, pack, readings, systems, access, judged: judge(known) };
 }
+
+/** What is known and proven of the system that is read now. */
+export const ownOf = ({ judged, access }: JobData) => judged.systems.find((s) => s.access.system === access.system)!;
+
+/** Why a step of this job cannot be taken yet, for the system that is read now. */
+export const lockOfStep = ({ job, readings, access, systems }: JobData, step: StepId): string | null =>
+  lockOf(job, readings, step, askedOf(access, systems));

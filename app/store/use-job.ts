@@ -1,7 +1,7 @@
 import { useFetcher, useOutletContext, useParams } from "react-router";
 import type { LampSeen, OthersSeen } from "@core/procedure/lamp-check";
 import type { UnitSeen } from "@core/procedure/unit-check";
-import type { StepId, Story, Vehicle } from "@core/record/types";
+import type { JobEnd, StepId, Story, Vehicle } from "@core/record/types";
 import type { JobData } from "./job-data";
 
 /** What can be done to a job from its pages. */
@@ -18,10 +18,12 @@ export type JobIntent =
   | { intent: "change"; text: string; codes: string[] }
   | { intent: "radio"; radio: Vehicle["radio"] }
   | { intent: "clear-begin"; way: string }
-  | { intent: "clear-end" }
+  | { intent: "clear-end"; code?: string }
   | { intent: "clear-abandon" }
-  | { intent: "close"; verdict: string }
-  | { intent: "reopen" };
+  | { intent: "withdraw"; reading: string }
+  | { intent: "close"; end: JobEnd }
+  | { intent: "reopen" }
+  | { intent: "delete" };
 
 export const useJob = () => useOutletContext<JobData>();
 

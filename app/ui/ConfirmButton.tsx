@@ -9,6 +9,7 @@ export function ConfirmButton({
   sure,
   onConfirm,
   of,
+  keep = "Keep it",
 }: {
   label: string;
   /** Names what the step is for, where several such buttons stand on a page. */
@@ -16,6 +17,8 @@ export function ConfirmButton({
   question: string;
   sure: string;
   onConfirm: () => void;
+  /** What the harmless answer says. It has the focus, and Escape gives it. */
+  keep?: string;
 }) {
   const [state, setState] = useState<"idle" | "asking" | "kept">("idle");
   if (state !== "asking")
@@ -31,11 +34,18 @@ export function ConfirmButton({
       </Button>
     );
   return (
-    <Row role="group" aria-label={question}>
+    <Row
+      role="group"
+      aria-label={question}
+      onKeyDown={(e) => {
+        if (e.key !== "Escape") return;
+        e.stopPropagation();
+        setState("kept");
+      }}
+    >
       <strong>{question}</strong>
       <Button
         $look="danger"
-        autoFocus
         onPress={() => {
           setState("idle");
           onConfirm();
@@ -43,8 +53,8 @@ export function ConfirmButton({
       >
         {sure}
       </Button>
-      <Button $look="quiet" onPress={() => setState("kept")}>
-        Keep it
+      <Button $look="quiet" autoFocus onPress={() => setState("kept")}>
+        {keep}
       </Button>
     </Row>
   );

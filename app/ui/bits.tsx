@@ -50,6 +50,9 @@ export const Plate = styled.span`
   font-weight: 700;
   letter-spacing: 0.03em;
   white-space: nowrap;
+  max-width: 100%;
+  overflow: hidden;
+  text-overflow: ellipsis;
 `;
 
 export const Kbd = styled.kbd`

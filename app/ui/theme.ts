@@ -43,6 +43,8 @@ export const GlobalStyle = createGlobalStyle`
   :root { ${light} --lit: #ffb01f; --lit-glow: #ffb01f66; }
   @media (prefers-color-scheme: dark) { :root:not([data-theme="light"]) { ${dark} } }
   :root[data-theme="dark"] { ${dark} }
+  /* Paper is white, whatever the screen is. */
+  @media print { :root, :root:not([data-theme="light"]), :root[data-theme="dark"] { ${light} } }
   *, *::before, *::after { box-sizing: border-box; }
   html { font: 400 18px/1.45 "Atkinson Hyperlegible Next Variable", system-ui, sans-serif; background: var(--paper); color: var(--ink); -webkit-text-size-adjust: 100%; }
   body { margin: 0; min-height: 100dvh; }
@@ -53,6 +55,7 @@ export const GlobalStyle = createGlobalStyle`
   h3 { font-size: 1rem; font-weight: 700; }
   a { color: var(--petrol); }
   button, input, select, textarea { font: inherit; color: inherit; }
+  h1:focus, h2:focus { outline: none; }
   :focus-visible { outline: 3px solid var(--petrol); outline-offset: 2px; border-radius: 6px; }
   @media (prefers-reduced-motion: reduce) { *, *::before, *::after { transition: none !important; animation: none !important; } }
 `;

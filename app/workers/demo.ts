@@ -1,10 +1,13 @@
 import { decode } from "@core/flash/decode";
 import { encode, normal, seeded } from "@core/flash/encode";
 import { entriesFor, systemsOf } from "@core/pack/scope";
-import { compareReadings, verdictSentence } from "@core/proving/compare";
 import { evidenceOf } from "@core/record/evidence";
 import { closeJob, EMPTY_STORY, newJob, stepDone, withLampCheck, withReading, withStory } from "@core/record/job";
-import { afterClear, codesRead } from "@core/record/readings";
+import { endsOf, endText } from "@core/job/end";
+import { judge } from "@core/job/judge";
+import { knownOf } from "@core/job/known";
+import { sayKnown } from "@core/job/say";
+import { resultFrom } from "@core/record/readings";
 import { RECORD_VERSION, type Doc, type Job, type Reading, type Story, type Vehicle } from "@core/record/types";
 import { packById } from "@packs/index";
 
@@ -135,15 +138,19 @@ function run({ vehicle, id, start, story, before, after, seed }: Past): Doc[] {
   job = withLampCheck(knowing(withStory(job, story, false, t(3))), "steady", "all", t(5));
   job = stepDone(job, "hook-up");
   const first = watch(vehicle, id, `${id}-1`, t(9), before, "before", seed);
-  job = stepDone(withReading(job, first, "Engine", t(12)), "meaning");
-  if (!after) return [job, first];
   const pack = packById(vehicle.pack)!;
+  const systems = systemsOf(pack, vehicle);
+  const caseOf = (readings: Reading[]) => ({ job, vehicle, pack, systems, readings });
+  const told = (readings: Reading[]) => sayKnown("Engine", knownOf(caseOf(readings), "engine"));
+  job = stepDone(withReading(job, told([first]), t(12)), "meaning");
+  if (!after) return [job, first];
   const way = pack.clears.find((c) => c.system === "engine")!;
   job = stepDone({ ...job, clears: [{ at: t(20), way: way.id, system: "engine", seconds: way.seconds + 8 }] }, "clear");
   const second = watch(vehicle, id, `${id}-2`, t(60), after, "drive", seed + 1);
-  job = withReading(job, second, "Engine", t(63));
-  const rows = compareReadings(codesRead(first), [afterClear(second)]);
-  return [closeJob(job, verdictSentence(rows, 1), t(65)), first, second];
+  const both = [first, second];
+  job = withReading(job, told(both), t(63));
+  const [end] = endsOf(judge(caseOf(both)));
+  return [closeJob(job, end, endText(caseOf(both), end), t(65)), first, second];
 }
 
 /** One reading by a made-up hand: two rounds of the list, tapped or held with a reaction time. */
@@ -187,16 +194,9 @@ function watch(
     pauses: [],
     until,
     result: null,
+    looked: { lamp: access.lamp },
     recordedAt: new Date(Date.parse(startedAt) + until).toISOString(),
   };
   const table = entriesFor(pack, vehicle, "engine").map((e) => e.code);
-  const {
-    state,
-    codes: read,
-    memories,
-    complete,
-    confidence,
-    codeConfidence,
-  } = decode(dialect, evidenceOf(reading, until, dialect), { table });
-  return { ...reading, result: { state, codes: read, memories, complete, confidence, codeConfidence } };
+  return { ...reading, result: resultFrom(decode(dialect, evidenceOf(reading, until, dialect), { table })) };
 }

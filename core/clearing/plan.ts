@@ -3,14 +3,17 @@ import type { ClearWay, Pack } from "../pack/pack";
 
 /** What stands between now and a clear. */
 export interface Gate {
-  id: "reading" | "radio-code" | "other-workshop";
-  open: boolean;
+  id: "reading" | "radio-code" | "other-workshop" | "unread";
+  /** `ask`: it can be gone through by who says so once; `shut`: something has to be done first. */
+  is: "open" | "ask" | "shut";
   reason: string;
 }
 
 export interface ClearFacts {
-  /** A reading of this system is recorded. */
+  /** A reading of this system is recorded that tells what is stored. */
   recorded: boolean;
+  /** Systems of the vehicle of which nothing is recorded, by name. */
+  unread: readonly { system: string; name: string }[];
   /** Does the radio ask for a code after the battery was off, and is it at hand? */
   radio: "none" | "code-known" | "code-unknown" | "not-asked";
   /** Someone else will diagnose this vehicle next. */
@@ -22,41 +25,55 @@ export interface PlannedWay {
   gates: Gate[];
   /** All gates are open. */
   open: boolean;
+  /** No gate is shut: it can be begun, after what has to be asked. */
+  may: boolean;
 }
 
 const COST_WEIGHT = { "radio-code": 4, readiness: 2, "learned-idle": 2, clock: 1, time: 1 } as const;
+
+/** Systems whose memories a way wipes. */
+export const wipes = (pack: Pack, way: ClearWay): string[] =>
+  (way.wipes ?? [way.system]).map((s) => tableOwner(pack, s));
 
 /** The gate that locks the whole step: nothing is wiped before it is written down. */
 export function clearGate(facts: Pick<ClearFacts, "recorded">): Gate {
   return {
     id: "reading",
-    open: facts.recorded,
+    is: facts.recorded ? "open" : "shut",
     reason: "Record a reading first: what is wiped before it is written down is gone.",
   };
 }
 
 /** Ways to clear a system, the one that costs least first, each with what still stands in its way. */
 export function planClear(pack: Pack, system: string, facts: ClearFacts): PlannedWay[] {
+  const memory = tableOwner(pack, system);
   return pack.clears
-    .filter((way) => way.system === tableOwner(pack, system))
+    .filter((way) => wipes(pack, way).includes(memory))
     .map((way) => {
       const gates: Gate[] = [clearGate(facts)];
       if (facts.handOver)
         gates.push({
           id: "other-workshop",
-          open: false,
+          is: "shut",
           reason: "Another workshop takes over: leave the codes for them.",
         });
       if (way.costs.some((c) => c.id === "radio-code"))
         gates.push({
           id: "radio-code",
-          open: facts.radio === "none" || facts.radio === "code-known",
+          is: facts.radio === "none" || facts.radio === "code-known" ? "open" : facts.radio === "code-unknown" ? "ask" : "shut", // prettier-ignore
           reason:
             facts.radio === "code-unknown"
-              ? "Find the radio code first (booklet, card, dealer): without it the radio stays locked."
+              ? "The radio stays locked until its code is found (booklet, card, dealer)."
               : "Say first whether the radio needs a code.",
         });
-      return { way, gates, open: gates.every((g) => g.open) };
+      const also = facts.unread.filter((u) => tableOwner(pack, u.system) !== memory && wipes(pack, way).includes(tableOwner(pack, u.system))); // prettier-ignore
+      if (also.length)
+        gates.push({
+          id: "unread",
+          is: "ask",
+          reason: `It wipes more: ${also.map((u) => u.name.toLowerCase()).join(", ")}, not read yet. What is stored there is gone then.`,
+        });
+      return { way, gates, open: gates.every((g) => g.is === "open"), may: gates.every((g) => g.is !== "shut") };
     })
     .sort((a, b) => cost(a.way) - cost(b.way));
 }

@@ -17,6 +17,8 @@ export interface Decoded {
   over: boolean;
   confidence: number;
   codeConfidence: Record<string, number>;
+  /** The same for each memory on its own, where there are two. */
+  memoryConfidence: Partial<Record<Memory, Record<string, number>>>;
   /** The best rival that says something else. */
   runnerUp: { codes: string[]; state: State; probability: number } | null;
   /** Factor of this unit on the dialect's nominal times. */
@@ -30,6 +32,10 @@ export interface Decoded {
   timesShown: Record<string, number>;
   /** In how many rounds of the list each code was shown in full; of two memories that hold it, in the one that showed it less. */
   roundsShown: Record<string, number>;
+  /** How often each code was shown in full and marked without a slip, by memory: what was heard so was not filled in by anyone. */
+  exactShown: Partial<Record<Memory, Record<string, number>>>;
+  /** A round of the list (or the whole show, where it is shown once) was marked without a slip, and its end was seen. */
+  wholeRound: boolean;
   /** Why nothing is read from the marks, or null where something is: they only blink in even time, or have no rhythm of the dialect's. */
   misfit: "even" | "foreign" | null;
 }
@@ -60,6 +66,7 @@ export function blankAnswer(onsets: readonly number[], tempo: number): Decoded {
     over: false,
     confidence: 0,
     codeConfidence: {},
+    memoryConfidence: {},
     runnerUp: null,
     tempo,
     onsets: [...onsets],
@@ -67,6 +74,8 @@ export function blankAnswer(onsets: readonly number[], tempo: number): Decoded {
     missed: [],
     timesShown: {},
     roundsShown: {},
+    exactShown: {},
+    wholeRound: false,
     misfit: null,
   };
 }

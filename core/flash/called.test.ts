@@ -15,6 +15,12 @@ it("takes called-out counts in any spacing", () => {
   for (const text of ["23 5 20", "2-3 5 2-0", "2/3, 5, 20"]) expect(counts(text, "long-short")).toEqual(pairs);
 });
 
+it("takes flashing that goes on evenly as a word, since nobody counts it", () => {
+  const { counts, understood } = calledOf("Even", dialect("even-when-clear"));
+  expect([counts, understood]).toEqual([[50], ["even flashing"]]);
+  expect(decode(dialect("even-when-clear"), { mode: "counts", counts }).state).toBe("none");
+});
+
 it("names what it does not understand, and takes the rest", () => {
   expect(calledOf("1 3 0 2 400", dialect("lead-in"))).toMatchObject({ counts: [1, 3, 2], wrong: ["0", "400"] });
   expect(calledOf("23 456 00", dialect("long-short"))).toMatchObject({ counts: [[2, 3]], wrong: ["456", "00"] });

@@ -1,7 +1,7 @@
 import { blankAnswer, type Decoded, type State } from "./answer";
 import { memoriesOf, type Dialect, type Memory } from "./dialect";
 import type { Candidate } from "./search";
-import { isEmpty } from "./show";
+import { isEmpty, type Show } from "./show";
 import type { Span, View } from "./view";
 
 /** `complete` is claimed only above this. */
@@ -53,15 +53,19 @@ export function decide<S, P>(
       1,
       told.reduce((s, t) => s + (holds(t) ? t.p : 0), 0),
     );
-  const says = (t: Told<P>) => `${t.state} ${t.shown.join(" ")}`;
+  const says = (t: Told<P>) => `${t.state} ${t.shown.join(" ")} ${Object.entries(t.memories).map(([m, list]) => `${m}:${list.join(" ")}`).join("|")}`; // prettier-ignore
   const answers = [...new Map(told.map((t) => [says(t), t])).values()];
+  // Among answers that are as probably exact, the one whose memories are the likeliest.
   const [{ a, p }] = answers
-    .map((answer) => ({ a: answer, p: share((t) => agrees(answer, t)) }))
-    .sort((x, y) => y.p - x.p);
+    .map((answer) => ({ a: answer, p: share((t) => agrees(answer, t)), own: share((t) => says(t) === says(answer)) }))
+    .sort((x, y) => (Math.abs(y.p - x.p) > 1e-9 ? y.p - x.p : y.own - x.own));
   const lead = told.filter((t) => agrees(a, t)).sort((x, y) => y.p - x.p)[0];
   const rival = told.find((t) => !agrees(a, t) && says(t) !== says(a));
   const completeness = share((t) => t.complete && says(t) === says(a));
   const codeConfidence = Object.fromEntries(a.shown.map((code) => [code, share((t) => t.all.includes(code))]));
+  const memoryConfidence = Object.fromEntries(
+    Object.entries(a.memories).map(([m, list]) => [m, Object.fromEntries(list.map((code) => [code, share((t) => t.memories[m as Memory]?.includes(code) ?? false)]))]), // prettier-ignore
+  );
   return {
     state: a.state,
     codes: a.shown,
@@ -72,6 +76,7 @@ export function decide<S, P>(
     over: share((t) => t.over && says(t) === says(a)) > SURE_OF_WHOLE,
     confidence: p,
     codeConfidence,
+    memoryConfidence,
     runnerUp: rival ? { codes: rival.shown, state: rival.state, probability: rival.p } : null,
     tempo: view.tempoOf(lead.c.prepared),
     misfit: null,
@@ -158,16 +163,55 @@ function tell<S, P>(
   return { state: shown.length ? "codes" : "unclear", shown, all, memories, complete, over };
 }
 
-function countShown<S, P>(view: View<S, P>, c: Candidate<P>): Pick<Decoded, "timesShown" | "roundsShown"> {
+function countShown<S, P>(
+  view: View<S, P>,
+  c: Candidate<P>,
+): Pick<Decoded, "timesShown" | "roundsShown" | "exactShown" | "wholeRound"> {
   const timesShown: Record<string, number> = {};
+  const exactShown: Decoded["exactShown"] = {};
   const rounds = new Map<string, Map<Memory | undefined, Set<string>>>();
-  for (const { unit, pass, full, marked } of view.spans(c.prepared)) {
+  const spans = view.spans(c.prepared);
+  for (const { unit, pass, full, marked, exact } of spans) {
     if (full < 0.5 || !marked || unit.kind !== "code") continue;
     const code = unit.code!;
     timesShown[code] = (timesShown[code] ?? 0) + 1;
+    if (exact) {
+      const here = (exactShown[unit.memory!] ??= {});
+      here[code] = (here[code] ?? 0) + 1;
+    }
     const here = rounds.get(code) ?? new Map<Memory | undefined, Set<string>>();
     rounds.set(code, here.set(unit.memory, (here.get(unit.memory) ?? new Set()).add(`${unit.phase} ${pass}`)));
   }
   const fewest = (of: Map<unknown, Set<string>>) => Math.min(...[...of.values()].map((set) => set.size));
-  return { timesShown, roundsShown: Object.fromEntries([...rounds].map(([code, of]) => [code, fewest(of)])) };
+  return {
+    timesShown,
+    exactShown,
+    roundsShown: Object.fromEntries([...rounds].map(([code, of]) => [code, fewest(of)])),
+    wholeRound: roundWithoutSlip(c.show, spans),
+  };
+}
+
+/** Even flashing proves itself by so many flashes, since two of them are soon seen in anything. */
+const EVEN_FLASHES = 8;
+
+/**
+ * Was all that the show tells marked without a slip in one go: of a show that goes round, as many showings as a round has and the one
+ * with which it began; of one that is shown once, all of them?
+ */
+function roundWithoutSlip(show: Show, spans: readonly Span[]): boolean {
+  const told = (section: Show["lead"] | null) =>
+    new Set(section?.flashes.flatMap((f) => (f.unit.kind === "steady" ? [] : [f.unit])));
+  const round = told(show.loop);
+  const goesRound = round.size > 0;
+  const counted = goesRound ? round : told(show.lead);
+  const even = [...round][0]?.kind === "even";
+  const needed = even ? EVEN_FLASHES : counted.size + Number(goesRound);
+  let inARow = 0;
+  let most = 0;
+  for (const s of spans) {
+    if (!counted.has(s.unit)) continue;
+    inARow = s.exact && s.full > 0.5 ? inARow + 1 : 0;
+    most = Math.max(most, inARow);
+  }
+  return needed > 0 && most >= needed;
 }

@@ -2,7 +2,7 @@ import { framesOf } from "../lamp/levels";
 import { marksOf, type LampMark } from "../lamp/marks";
 import { blankAnswer, type Decoded } from "./answer";
 import { decide } from "./decide";
-import type { Dialect } from "./dialect";
+import type { Dialect, Memory } from "./dialect";
 import type { Run } from "./digits";
 import { firstOf, trackOf, type Called, type Evidence, type Filmed, type Pressed, type Track } from "./evidence";
 import { calledPressView, pressView } from "./press-view";
@@ -10,6 +10,7 @@ import { awayOf, filmView } from "./film-view";
 import { priorOf } from "./prior";
 import { runsView } from "./runs-view";
 import { search } from "./search";
+import { LIKELY } from "./sureness";
 import { showOf } from "./show";
 import { timedView } from "./timed-view";
 import type { View } from "./view";
@@ -36,7 +37,8 @@ export function decode(
   const conclude = <S, P>(view: View<S, P>, onsets: readonly number[] = []): Decoded =>
     decide(dialect, view, search(dialect, view, priorOf(dialect, options.table)), onsets);
   if (evidence.mode === "button")
-    return evidence.presses.length ? conclude(pressView(dialect, evidence.presses)) : blankAnswer([], 1);
+    // Presses that showed nothing were too short, or the unit does not answer: an empty memory would have told itself.
+    return evidence.presses.some(showsSomething) ? conclude(pressView(dialect, evidence.presses)) : blankAnswer([], 1);
   if (evidence.mode === "counts") {
     const called = evidence.counts.map((c): Run =>
       typeof c === "number" ? { long: 0, short: c } : { long: c[0], short: c[1] },
@@ -49,12 +51,17 @@ export function decode(
           called.map((r) => r.short),
         ),
       );
-    return conclude(runsView(dialect, called));
+    return conclude(runsView(dialect, called, evidence.withKey));
   }
   if (evidence.mode === "levels") return readFilm(dialect, evidence, options).decoded;
   const track = firstOf(trackOf(evidence, dialect.rest), MOST_MARKS);
   if (track.onset.length === 0) return nothingSeen(dialect, track);
-  return conclude(timedView(dialect, track), [...track.onset]);
+  return wholeDespite(evidence.pauses, conclude(timedView(dialect, track), [...track.onset]));
+}
+
+/** What was shown in a pause nobody saw: only a round without one proves that a list is whole. */
+function wholeDespite(pauses: Evidence["pauses"], d: Decoded): Decoded {
+  return !pauses?.length || d.wholeRound || !d.complete ? d : { ...d, complete: false, completeness: Math.min(d.completeness, LIKELY), over: false }; // prettier-ignore
 }
 
 export interface FilmRead {
@@ -71,17 +78,28 @@ export function readFilm(dialect: Dialect, { levels, until }: Filmed, options: D
       decoded: nothingSeen(dialect, trackOf({ mode: "taps", taps: [], until }, dialect.rest)),
       marks: [],
     };
-  const view = filmView(dialect, frames, until);
+  const gaps = gapsIn(levels.t);
+  const view = filmView(dialect, frames, until, gaps);
   const decoded = decide(dialect, view, search(dialect, view, priorOf(dialect, options.table), FILM_EFFORT), []);
   const marks = marksOf(frames, dialect.rest === "lit" ? 0 : 1);
-  return { decoded: placedOn(marks, decoded), marks };
+  return { decoded: wholeDespite(gaps, placedOn(marks, decoded, gaps)), marks };
+}
+
+/** Pictures further apart than this have a stretch between them in which the lamp was not seen, ms. */
+const UNSEEN_MS = 600;
+
+/** Stretches in which the lamp was not seen: the camera looked elsewhere, or something stood between. They are pauses, no rest of the lamp. */
+function gapsIn(t: readonly number[]): [from: number, to: number][] {
+  const gaps: [number, number][] = [];
+  for (let i = 1; i < t.length; i++) if (t[i] - t[i - 1] > UNSEEN_MS) gaps.push([t[i - 1], t[i]]);
+  return gaps;
 }
 
 /** A flash and a mark are the same when they begin within this time, ms. */
 const SAME_MS = 250;
 
 /** Brings the places of flashes in a film to the marks seen in it; a flash without a mark was missed. */
-function placedOn(marks: readonly LampMark[], decoded: Decoded): Decoded {
+function placedOn(marks: readonly LampMark[], decoded: Decoded, gaps: readonly (readonly [number, number])[]): Decoded {
   const assignment: Decoded["assignment"] = marks.map(() => null);
   const missed = [...decoded.missed];
   for (const [i, at] of decoded.onsets.entries()) {
@@ -94,8 +112,36 @@ function placedOn(marks: readonly LampMark[], decoded: Decoded): Decoded {
     if (best >= 0) assignment[best] = place;
     else missed.push({ ...place, at, ms: MISSED_MS });
   }
-  return { ...decoded, onsets: marks.map((m) => m.t), assignment, missed };
+  const placed = { ...decoded, onsets: marks.map((m) => m.t), assignment, missed };
+  return { ...placed, ...withoutSlip(placed, gaps) };
 }
+
+/** What of a film was marked without a slip: a list is found in the pictures themselves, and no mark may be missing or left over. */
+function withoutSlip(
+  { assignment, missed, exactShown, wholeRound }: Decoded,
+  gaps: readonly (readonly [number, number])[],
+): Pick<Decoded, "exactShown" | "wholeRound"> {
+  const spoilt = new Set(missed.map((m) => m.showing));
+  for (const [i, a] of assignment.entries())
+    if (!a) for (const beside of [assignment[i - 1], assignment[i + 1]]) if (beside) spoilt.add(beside.showing);
+  // What was not seen breaks a round where it is; it spoils none elsewhere.
+  const slips = missed.some((m) => !gaps.some(([from, to]) => m.at > from && m.at < to)) || assignment.includes(null);
+  const good = new Map<string, Set<number>>();
+  for (const a of assignment)
+    if (a?.unit.kind === "code" && !spoilt.has(a.showing)) {
+      const key = `${a.unit.memory} ${a.unit.code}`;
+      good.set(key, (good.get(key) ?? new Set()).add(a.showing));
+    }
+  const fewer: Decoded["exactShown"] = {};
+  for (const [memory, codes] of Object.entries(exactShown) as [Memory, Record<string, number>][])
+    fewer[memory] = Object.fromEntries(
+      Object.entries(codes).map(([code, n]) => [code, Math.min(n, good.get(`${memory} ${code}`)?.size ?? 0)]),
+    );
+  return { exactShown: fewer, wholeRound: wholeRound && !slips };
+}
+
+const showsSomething = ({ taps, edges }: Pressed["presses"][number]) =>
+  Boolean(taps?.length || (edges && edges.length > 1));
 
 /** Length drawn for a flash that a film only hints at, ms. */
 const MISSED_MS = 300;

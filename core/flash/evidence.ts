@@ -25,6 +25,8 @@ export interface Filmed {
 export interface Called {
   mode: "counts";
   counts: readonly (number | readonly [long: number, short: number])[];
+  /** Counting began as the key went on, not somewhere in the list. */
+  withKey?: boolean;
 }
 
 /** Dialects that show one code a press: what followed each press, times on one axis. */

@@ -46,8 +46,16 @@ const temper = (frames: Frames): number => 1 / (2.5 - 1.5 * clarity(frames, 3.5,
 
 const SAME_TEMPO = 0.006;
 
-/** The brightness of a lamp: lists are held against the frames themselves; marks taken out of them only serve to propose. */
-export function filmView(dialect: Dialect, all: Frames, watched: number): View<Setting, Prepared> {
+/**
+ * The brightness of a lamp: lists are held against the frames themselves; marks taken out of them only serve to propose.
+ * @param gaps stretches in which the lamp was not seen
+ */
+export function filmView(
+  dialect: Dialect,
+  all: Frames,
+  watched: number,
+  gaps: readonly (readonly [number, number])[] = [],
+): View<Setting, Prepared> {
   const marks = answered(dialect, trackOf({ mode: "edges", edges: edgesOf(all), until: watched }, dialect.rest));
   const until = Math.min(watched, marks.stopped ?? watched);
   const frames = until < watched ? framesUntil(all, until) : all;
@@ -66,7 +74,7 @@ export function filmView(dialect: Dialect, all: Frames, watched: number): View<S
         length: Float64Array.from(path, (x) => p.flat.length[foldedIndex(p.flat, x.flash).index] * p.tempo),
         said: new Uint8Array(path.length),
         until,
-        pause: path.map(() => null),
+        pause: path.map((x, i) => gaps.find(([from, to]) => from < x.at && to > (path[i - 1]?.at ?? 0)) ?? null),
         litAtEnd: marks.litAtEnd,
       },
       alignment: { flash: Int32Array.from(path, (x) => x.flash), logLik: 0 },

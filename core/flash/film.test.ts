@@ -3,9 +3,12 @@ import { makeCase } from "../cases/case";
 import { framesOf } from "../lamp/levels";
 import { dialect, DIALECTS } from "../testing/dialects";
 import { decode } from "./decode";
+import type { Dialect } from "./dialect";
+import { encode, flashesOf, normal, seeded } from "./encode";
 import type { Filmed } from "./evidence";
 import { awayOf, edgesOf } from "./film-view";
 import { identify } from "./identify";
+import { nothingMore } from "./settle";
 
 const film = (id: string, profile: "clean" | "normal" | "hard", seed: number) => {
   const c = makeCase(dialect(id), "levels", profile, seed);
@@ -54,3 +57,41 @@ describe("brightness", () => {
     expect(claims(flat.map((t) => -t), flat).codes).toEqual([]); // prettier-ignore
   });
 });
+
+describe("a film in which the lamp was lost from view for a while", () => {
+  it("does not take that for a rest of the lamp: the list is not whole before a round without it", () => {
+    const d = dialect("cycle-lamp");
+    // 31 in every round, 42 as well; the second round's 42 and the first one's are out of view.
+    const edges = encode(d, { stored: ["31", "42"] }, 70_000);
+    const lit = (t: number) => edges.findLast(([at]) => at <= t)![1];
+    const times = Array.from({ length: 2100 }, (_, i) => i * 33.3);
+    const film = (hidden: readonly (readonly [number, number])[], until: number) => {
+      const t = times.filter((x) => x < until && !hidden.some(([a, b]) => x > a && x < b));
+      const random = seeded(4);
+      return decode(d, {
+        mode: "levels",
+        levels: { t, y: t.map((x) => 60 + 90 * lit(x) + 4 * normal(random)) },
+        until,
+      });
+    };
+    const whole = film([], 69_000);
+    expect([whole.codes, whole.complete, whole.wholeRound]).toEqual([["31", "42"], true, true]);
+    // Every 42 lies behind a hand: from a gap in the pictures nobody may conclude that there was none.
+    const shows = flashesOf42(d);
+    const hidden = film(shows, 69_000);
+    expect([hidden.complete, hidden.wholeRound, nothingMore(hidden)]).toEqual([false, false, false]);
+  });
+});
+
+/** Stretches around each showing of 42, ms. */
+function flashesOf42(d: Dialect): [number, number][] {
+  const out: [number, number][] = [];
+  for (const f of flashesOf(d, { stored: ["31", "42"] })) {
+    if (f.start > 75_000) break;
+    if (f.flash.unit.code !== "42") continue;
+    const last = out.at(-1);
+    if (last && f.start - last[1] < 2500) last[1] = f.end + 300;
+    else out.push([f.start - 300, f.end + 300]);
+  }
+  return out;
+}

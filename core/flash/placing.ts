@@ -82,6 +82,7 @@ export function spansOf(
   const timeOf = timer(track, flash, at, tempo);
   const begin = Math.max(0, flash[firstMark] - 40);
   const marked = new Set(flash);
+  const slips = slipsOf(track, flat, flash);
   const spans: (Span & { from: number; to: number })[] = [];
   for (let u = begin; u < at.length; u++) {
     const { index, round } = foldedIndex(flat, u);
@@ -90,7 +91,8 @@ export function spansOf(
     if (last && last.unit === unit && last.pass === round) {
       last.to = u;
       last.marked ||= marked.has(u);
-    } else spans.push({ unit, pass: round, full: 0, marked: marked.has(u), from: u, to: u });
+      last.exact &&= marked.has(u) && !slips.has(u);
+    } else spans.push({ unit, pass: round, full: 0, marked: marked.has(u), exact: marked.has(u) && !slips.has(u), from: u, to: u }); // prettier-ignore
   }
   for (const s of spans) {
     const start = timeOf(s.from) - o.reaction;
@@ -99,6 +101,23 @@ export function spansOf(
     s.full = whole ? chance((start - restNeeded) / spread) * chance((track.until - end - restNeeded) / spread) : 0;
   }
   return spans.filter((s) => timeOf(s.to) > 0 && timeOf(s.from) < track.until);
+}
+
+/** Flashes of the unrolled show beside which a mark was put in that belongs to nothing, or that were called by the wrong length. */
+function slipsOf(track: Track, flat: Flat, flash: Int32Array): Set<number> {
+  const slips = new Set<number>();
+  for (let m = 0; m < flash.length; m++) {
+    // A pause breaks the row: what came in it was not seen.
+    if (track.pause[m] && flash[m] >= 0) slips.add(flash[m]);
+    if (flash[m] < 0) {
+      const before = flash.subarray(0, m).findLast((f) => f >= 0);
+      const after = flash.subarray(m + 1).find((f) => f >= 0);
+      if (before !== undefined) slips.add(before);
+      if (after !== undefined) slips.add(after);
+    } else if (track.said[m] && (track.said[m] === 2) !== (flat.long[foldedIndex(flat, flash[m]).index] === 1))
+      slips.add(flash[m]);
+  }
+  return slips;
 }
 
 /** Probability that a standard normal deviate is below z (logistic approximation). */

@@ -24,6 +24,7 @@ const QUIET_PERIODS = 1.7;
 export function pressView(dialect: Dialect, presses: readonly Press[]): View<null, Presses> {
   const tracks = presses.map((p, k) => trackOfPress(dialect, p, presses[k + 1]?.press ?? p.until));
   const mode = tracks[0]?.mode ?? "edges";
+  const shown = tracks.flatMap((t, k) => (t.onset.length ? [k] : []));
   const longest = tracks.reduce((n, t) => Math.max(n, t.onset.length), 1);
   const before = dialect.empty?.kind === "group" ? dialect.empty.beforeMs : 0;
   const flats = new Map<number, Flat>();
@@ -49,7 +50,7 @@ export function pressView(dialect: Dialect, presses: readonly Press[]): View<nul
     .flatMap((o) => TEMPI.map((tempo) => ({ tempo, log: logs(tempo, o) })))
     .map((w) => ({
       ...w,
-      sum: tracks.reduce((s, t, k) => s + Math.max(...around(t.onset.length, longest).map((c) => w.log(k, c))), 0),
+      sum: shown.reduce((s, k) => s + Math.max(...around(tracks[k].onset.length, longest).map((c) => w.log(k, c))), 0),
     }))
     .sort((a, b) => b.sum - a.sum);
   const best = ways[0];
@@ -62,7 +63,7 @@ export function pressView(dialect: Dialect, presses: readonly Press[]): View<nul
     likely,
     whole,
     best.tempo,
-    tracks.reduce((s, t) => s + noiseLog(t), 0),
+    shown.reduce((s, k) => s + noiseLog(tracks[k]), 0),
   );
 }
 
@@ -74,8 +75,69 @@ export function calledPressView(dialect: Dialect, counts: readonly number[]): Vi
     RUN_OBSERVERS.map((o) => (k: number, count: number) => Math.log(heard(count, counts[k], o))),
     counts.map(() => true),
     1,
-    counts.length * Math.log(1 / 60) - 3,
+    counts.filter((n) => n > 0).length * Math.log(1 / 60) - 3,
   );
+}
+
+/** A press shows the code after the last one. Now and then it shows the same one or skips one: a press that nobody told. */
+const STEP = { again: 0.002, next: 0.996, skip: 0.002 };
+/** A press without a flash was too short to ask, mostly; or nobody tapped. */
+const NO_FLASH = { again: 0.9, next: 0.1 };
+/** The first press that is watched shows the first code so often; else it is any of them. */
+const FROM_FIRST = 0.4;
+
+/** Where in the list each press may stand, and the best row of places. */
+interface Walked {
+  logLik: number;
+  prefix: Float64Array;
+  /** Place in the list, unrolled: `n * round + index`; -1 for a press that showed nothing. */
+  places: number[];
+}
+
+function walk(
+  seen: readonly number[],
+  counts: readonly number[],
+  log: (press: number, count: number) => number,
+): Walked {
+  const n = counts.length;
+  const prefix = new Float64Array(seen.length);
+  const ways: [by: number, log: number][] = n > 1 ? [[0, Math.log(STEP.again)], [1, Math.log(STEP.next)], [2, Math.log(STEP.skip)]] : [[1, 0]]; // prettier-ignore
+  /** For each press that showed something: by how many codes the best way to each place went on; 0 places before the first. */
+  const steps: { press: number; by: number[] }[] = [];
+  // Before the first flash the place is open; then it is that of the code shown last.
+  let forward = null as number[] | null;
+  let best: number[] = [];
+  for (let k = 0; k < seen.length; k++) {
+    const old = forward;
+    if (seen[k] === 0) {
+      if (old && n > 1)
+        forward = old.map((f, j) =>
+          logAdd(f + Math.log(NO_FLASH.again), old[(j + n - 1) % n] + Math.log(NO_FLASH.next)),
+        );
+    } else if (!old) {
+      forward = counts.map((c, j) => Math.log((j ? 0 : FROM_FIRST) + (1 - FROM_FIRST) / n) + log(k, c));
+      best = forward;
+      steps.push({ press: k, by: counts.map(() => 0) });
+    } else {
+      const was = best;
+      const from = (j: number, by: number) => (j - by + 2 * n) % n;
+      const by = counts.map((_, j) => ways.reduce((x, y) => (was[from(j, y[0])] + y[1] > was[from(j, x[0])] + x[1] ? y : x))); // prettier-ignore
+      forward = counts.map((c, j) => ways.map(([w, p]) => old[from(j, w)] + p).reduce(logAdd, -Infinity) + log(k, c));
+      best = counts.map((c, j) => was[from(j, by[j][0])] + by[j][1] + log(k, c));
+      steps.push({ press: k, by: by.map(([w]) => w) });
+    }
+    prefix[k] = forward ? forward.reduce(logAdd, -Infinity) : 0;
+  }
+  // Back from the best last place, then unrolled from the first one on.
+  const places = seen.map(() => -1);
+  let at = best.indexOf(Math.max(...best));
+  const went: number[] = [];
+  for (let i = steps.length - 1; i >= 0; i--) {
+    went[i] = steps[i].by[at];
+    at = (at - went[i] + 2 * n) % n;
+  }
+  for (const [i, { press }] of steps.entries()) places[press] = at += went[i];
+  return { logLik: prefix[seen.length - 1], prefix, places };
 }
 
 function viewOf(
@@ -88,6 +150,12 @@ function viewOf(
   noise: number,
 ): View<null, Presses> {
   const showings = seen.filter((n) => n > 0).map((n) => showing(dialect, [{ long: 0, short: n }]));
+  const score = ({ counts }: Presses) => {
+    if (!counts.length) return { logLik: -50 * seen.length, prefix: new Float64Array(seen.length), cost: seen.length };
+    const walks = ways.map((log) => walk(seen, counts, log));
+    const prefix = walks[0].prefix.map((_, k) => walks.map((w) => w.prefix[k]).reduce(logAdd, -Infinity) - Math.log(ways.length)); // prettier-ignore
+    return { logLik: prefix[seen.length - 1], prefix, cost: seen.length };
+  };
   return {
     settings: [null],
     readings: () => [showings],
@@ -96,29 +164,24 @@ function viewOf(
       const all = [...show.lead.flashes, ...(show.loop?.flashes ?? [])];
       return { units, counts: units.map((u) => all.filter((f) => f.unit === u).length) };
     },
-    score: ({ counts }) => {
-      const sums = ways.map(() => 0);
-      const prefix = new Float64Array(seen.length);
-      for (let k = 0; k < seen.length; k++) {
-        for (const [i, log] of ways.entries()) sums[i] += counts.length ? log(k, counts[k % counts.length]) : -50;
-        prefix[k] = sums.reduce(logAdd, -Infinity) - Math.log(ways.length);
-      }
-      return { logLik: prefix[seen.length - 1], prefix, cost: seen.length };
-    },
-    weigh: ({ counts }) => {
-      const sums = ways.map((log) => seen.reduce((s, _, k) => s + (counts.length ? log(k, counts[k % counts.length]) : -50), 0)); // prettier-ignore
-      return sums.reduce(logAdd, -Infinity) - Math.log(ways.length);
-    },
+    score,
+    weigh: (p) => score(p).logLik,
     refit: () => null,
-    spans: ({ units }) =>
-      units.length
-        ? seen.map((_, k) => ({
-            unit: units[k % units.length],
-            pass: Math.floor(k / units.length),
-            full: Number(whole[k]),
-            marked: true,
-          }))
-        : [],
+    spans: ({ units, counts }) => {
+      if (!units.length) return [];
+      const { places } = ways.map((log) => walk(seen, counts, log)).reduce((a, b) => (b.logLik > a.logLik ? b : a));
+      return places.flatMap((at, k) =>
+        at < 0
+          ? []
+          : {
+              unit: units[at % units.length],
+              pass: Math.floor(at / units.length),
+              full: Number(whole[k]),
+              marked: true,
+              exact: seen[k] === counts[at % units.length],
+            },
+      );
+    },
     place: () => ({ onsets: [], assignment: [], missed: [] }),
     noise,
     foreign: noise,

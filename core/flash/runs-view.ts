@@ -25,12 +25,15 @@ const BEAM = 1e-7;
 const ANY_NUMBER = 1 / 12;
 /** Fewest flashes of an even flashing that somebody calls as one large number. */
 const EVEN_FROM = 5;
+/** Who says that counting began with the key has mostly done so. */
+const WITH_KEY = 0.99;
 /** Readings drawn to propose lists from. */
 const DRAWS = 40;
 
 /** Called-out counts: the view that aligns numbers with the runs of a show; there are no times. */
-export function runsView(dialect: Dialect, called: readonly Run[]): View<null, Runs> {
-  const walks = runWalksOf(dialect, grammarOf(dialect, INTERVAL_JITTER), called, (run, c, even) =>
+export function runsView(dialect: Dialect, called: readonly Run[], withKey = false): View<null, Runs> {
+  const grammar = grammarOf(dialect, INTERVAL_JITTER);
+  const walks = runWalksOf(dialect, withKey ? { ...grammar, fromStart: WITH_KEY } : grammar, called, (run, c, even) =>
     emission({ run, even }, c, RUN_OBSERVERS[1]),
   );
   return {
@@ -39,11 +42,11 @@ export function runsView(dialect: Dialect, called: readonly Run[]): View<null, R
       const random = seeded(1);
       return Array.from({ length: DRAWS }, () => walks.draw(random));
     },
-    prepare: runsOfShow,
+    prepare: (show) => runsOfShow(show, withKey),
     score: (runs, against) => mixed(runs, called, against),
     weigh: (runs) => mixed(runs, called).logLik,
     refit: () => null,
-    spans: (runs) => spansOf(runs, viterbi(runs, called, RUN_OBSERVERS[1])),
+    spans: (runs) => spansOf(runs, viterbi(runs, called, RUN_OBSERVERS[1]), called),
     place: () => ({ onsets: [], assignment: [], missed: [] }),
     settingOf: () => null,
     anyList: () => walks.logLik,
@@ -57,7 +60,7 @@ export function runsView(dialect: Dialect, called: readonly Run[]): View<null, R
   };
 }
 
-function runsOfShow(show: Show): Runs {
+function runsOfShow(show: Show, withKey: boolean): Runs {
   const runs: Runs["runs"] = [];
   const onsets: number[] = [];
   let loopAt = -1;
@@ -83,7 +86,7 @@ function runsOfShow(show: Show): Runs {
     runs,
     next: Int32Array.from({ length: n }, (_, i) => (i < n - 1 ? i + 1 : loops ? loopAt : -1)),
     loopAt: loops ? loopAt : n,
-    begins: beginsOf(onsets, loops ? loopAt : n, show),
+    begins: beginsOf(onsets, loops ? loopAt : n, show, withKey),
   };
 }
 
@@ -91,7 +94,7 @@ function runsOfShow(show: Show): Runs {
  * Who comes upon a show sees first the run after the moment of coming: the longer the wait before a run, the likelier it is the
  * first. Those who begin with the show see its first run.
  */
-function beginsOf(onsets: readonly number[], loopAt: number, show: Show): Float64Array {
+function beginsOf(onsets: readonly number[], loopAt: number, show: Show, withKey: boolean): Float64Array {
   const n = onsets.length;
   const loops = loopAt < n;
   const end = show.lead.ms + (show.loop?.ms ?? 0);
@@ -100,15 +103,24 @@ function beginsOf(onsets: readonly number[], loopAt: number, show: Show): Float6
     return i ? at - onsets[i - 1] : at;
   });
   const total = waits.reduce((a, b) => a + b, 0) || 1;
-  const start = fromStart(loops);
+  const start = withKey ? WITH_KEY : fromStart(loops);
   return Float64Array.from(waits, (ms, i) => ((1 - start) * ms) / total + (i === 0 ? start : 0));
 }
 
-/** Probability that a number of flashes is called as another. */
+/** An observer's rate of wrong numbers is that of runs of about so many flashes, up to twice as many; in a longer one a flash is sooner lost. */
+const USUAL_RUN = 3;
+const SHORT_RUN = 10;
+
+/** Probability that a number of flashes is called as another. Who loses count of a long run calls fewer. */
 export function heard(shown: number, called: number, o: RunObserver): number {
-  const d = Math.abs(shown - called);
-  if (d === 0) return 1 - o.wrong;
-  return o.wrong * (d === 1 ? 0.47 : d === 2 ? 0.02 : 0.02 / 16);
+  const d = called - shown;
+  if (shown <= SHORT_RUN) {
+    if (d === 0) return 1 - o.wrong;
+    return o.wrong * (Math.abs(d) === 1 ? 0.47 : Math.abs(d) === 2 ? 0.02 : 0.02 / 16);
+  }
+  const wrong = 1 - (1 - o.wrong) ** (shown / USUAL_RUN);
+  if (d === 0) return 1 - wrong;
+  return wrong * (d === -1 ? 0.6 : d === -2 ? 0.2 : d === 1 ? 0.15 : 0.05 / 16);
 }
 
 function emission(expected: Pick<Runs["runs"][number], "run" | "even">, called: Run, o: RunObserver): number {
@@ -226,7 +238,7 @@ function viterbi({ runs, next, begins }: Runs, called: readonly Run[], o: RunObs
 }
 
 /** A showing was seen in full when all of its runs lie between the first and the last one called. */
-function spansOf({ runs, loopAt }: Runs, unrolled: readonly number[]): Span[] {
+function spansOf({ runs, loopAt }: Runs, unrolled: readonly number[], calledRuns: readonly Run[]): Span[] {
   const used = unrolled.filter((u) => u >= 0);
   if (!used.length) return [];
   const [first, last] = [Math.min(...used), Math.max(...used)];
@@ -235,7 +247,16 @@ function spansOf({ runs, loopAt }: Runs, unrolled: readonly number[]): Span[] {
     u < runs.length || !length
       ? { i: u, round: 0 }
       : { i: loopAt + ((u - loopAt) % length), round: Math.floor((u - loopAt) / length) };
-  const called = new Set(used);
+  const called = new Map(unrolled.map((u, m) => [u, m]));
+  const asShown = (u: number): boolean => {
+    const m = called.get(u);
+    if (m === undefined) return false;
+    const { run, even } = runs[fold(u).i];
+    const beside = [unrolled[m - 1] ?? 0, unrolled[m + 1] ?? 0];
+    return (
+      beside.every((x) => x >= 0) && (even || (run.long === calledRuns[m].long && run.short === calledRuns[m].short))
+    );
+  };
   const spans: Span[] = [];
   for (let u = first; u <= last; u++) {
     const { i, round } = fold(u);
@@ -246,8 +267,9 @@ function spansOf({ runs, loopAt }: Runs, unrolled: readonly number[]): Span[] {
     let end = i;
     while (end + 1 < runs.length && runs[end + 1].unit === unit) end++;
     const [from, to] = [u - (i - k), u + (end - i)];
-    const marked = Array.from({ length: to - from + 1 }, (_, x) => from + x).some((x) => called.has(x));
-    spans.push({ unit, pass: round, full: Number(from >= first && to <= last), marked });
+    const all = Array.from({ length: to - from + 1 }, (_, x) => from + x);
+    const marked = all.some((x) => called.has(x));
+    spans.push({ unit, pass: round, full: Number(from >= first && to <= last), marked, exact: all.every(asShown) });
   }
   return spans;
 }

@@ -54,7 +54,7 @@ export function search<S, P>(dialect: Dialect, view: View<S, P>, prior: Prior, e
   const likely = [...found.values()].sort((a, b) => b.log - a.log).slice(0, CONTINUED * view.breadth);
   for (const from of likely)
     if (from.log > best.log - IN_QUESTION)
-      for (const c of notYetShown(dialect, view, prior, from)) found.set(`${keyOf(c.h)}+`, c);
+      for (const [i, c] of notYetShown(dialect, view, prior, from).entries()) found.set(`${keyOf(c.h)}+${i}`, c);
   // Among those still in question, weigh all kinds of observer, not only the one that fits best.
   const ranked = [...found.values()].sort((a, b) => b.log - a.log);
   return ranked
@@ -165,20 +165,22 @@ function notYetShown<S, P>(dialect: Dialect, view: View<S, P>, prior: Prior, bes
   const setting = view.settingOf(best.prepared);
   return memoriesOf(dialect).flatMap((memory) => {
     const list = best.h.faults[memory] ?? [];
-    const open =
-      dialect.order === "ascending"
-        ? possible.filter((c) => !list.length || Number(c) > Number(list.at(-1)))
-        : possible.filter((c) => !list.includes(c));
-    if (!open.length) return [];
-    // Two that have little in common: the lesser of them did not gain by being taken for something that was seen.
-    const tried = [open[0], open[open.length - 1]].map((code) => {
-      const h: Hypothesis = { ...best.h, faults: { ...best.h.faults, [memory]: [...list, code] } };
-      return assess(dialect, view, prior, setting, h, best.score);
+    // After what was seen, and before it: who came upon the list in its middle has not seen how it begins.
+    const after = dialect.order === "ascending" ? possible.filter((c) => Number(c) > Number(list.at(-1) ?? 0)) : possible.filter((c) => !list.includes(c)); // prettier-ignore
+    const before = dialect.order === "ascending" ? possible.filter((c) => Number(c) < Number(list[0])) : after;
+    const more = [after.map((c) => [...list, c]), ...(list.length ? [before.map((c) => [c, ...list])] : [])];
+    return more.flatMap((open) => {
+      if (!open.length) return [];
+      // Two that have little in common: the lesser of them did not gain by being taken for something that was seen.
+      const tried = [open[0], open[open.length - 1]].map((codes) => {
+        const h: Hypothesis = { ...best.h, faults: { ...best.h.faults, [memory]: codes } };
+        return assess(dialect, view, prior, setting, h, best.score);
+      });
+      const [a, b] = tried;
+      if (typeof a === "number" || typeof b === "number") return [];
+      const lesser = a.log < b.log ? a : b;
+      return [{ ...lesser, log: lesser.log + Math.log(open.length) + prior.more }];
     });
-    const [a, b] = tried;
-    if (typeof a === "number" || typeof b === "number") return [];
-    const lesser = a.log < b.log ? a : b;
-    return [{ ...lesser, log: lesser.log + Math.log(open.length) + prior.more }];
   });
 }
 

@@ -1,4 +1,5 @@
 import type { Decoded } from "./answer";
+import { CERTAIN, codeSure, nothingSure, wholeSure } from "./sureness";
 
 /** What is still open in a reading, the weightiest first: what one more round of the list would settle. */
 export type Question =
@@ -8,23 +9,22 @@ export type Question =
   | { kind: "rival"; codes: string[]; probability: number }
   /** Seen in one round only. */
   | { kind: "once"; codes: string[] }
+  /** Explained well enough, but never marked without a slip two times. */
+  | { kind: "slip"; code: string }
   /** Certain enough to be taken, not enough to stop. */
   | { kind: "doubt"; code: string; certainty: number };
 
-/** A rival of less than this, and a code above that certainty, raise no question. */
+/** A rival of less than this raises no question. */
 const RIVAL = 0.02;
-const CERTAIN = 0.99;
 
-/** Was every code of a whole list seen in two rounds? */
+/** Was every code of a whole list seen in two rounds, and heard without a slip often enough? */
 export function seenTwice(d: Decoded): boolean {
-  return (
-    d.state === "codes" && d.complete && d.confidence >= CERTAIN && d.codes.every((c) => (d.roundsShown[c] ?? 0) >= 2)
-  );
+  return wholeSure(d) === "certain" && d.codes.every((c) => (d.roundsShown[c] ?? 0) >= 2);
 }
 
-/** Would more watching tell nothing new? Either all was seen twice, or what is shown but once was seen, and surely. */
+/** Would more watching tell nothing new? All was seen twice; or what is shown but once was seen, and surely; or nothing is stored. */
 export function nothingMore(d: Decoded): boolean {
-  return seenTwice(d) || (d.complete && d.over && d.confidence >= CERTAIN);
+  return seenTwice(d) || (d.complete && d.over && d.confidence >= CERTAIN) || nothingSure(d) === "certain";
 }
 
 export function openQuestions(d: Decoded): Question[] {
@@ -38,6 +38,7 @@ export function openQuestions(d: Decoded): Question[] {
   for (const code of d.codes) {
     const certainty = d.codeConfidence[code] ?? 0;
     if (certainty < CERTAIN) questions.push({ kind: "doubt", code, certainty });
+    else if (!once.includes(code) && codeSure(d, code) !== "certain") questions.push({ kind: "slip", code });
   }
   return questions;
 }

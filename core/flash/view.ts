@@ -20,6 +20,8 @@ export interface Span {
   full: number;
   /** Something of it was marked; else it is only known to have come by, in a pause or while nobody marked. */
   marked: boolean;
+  /** All of it was marked as it is shown: nothing missed, nothing put in, nothing called by the wrong length. */
+  exact: boolean;
 }
 
 export type Placed = Pick<Decoded, "onsets" | "assignment" | "missed">;

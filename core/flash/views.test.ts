@@ -9,6 +9,7 @@ import { flashesOf } from "./encode";
 import type { Called, Pressed } from "./evidence";
 import { identify } from "./identify";
 import { ordered } from "./show";
+import { codeSure, nothingSure } from "./sureness";
 
 /** What somebody calls out who counts each run of a show, so many rounds of it. */
 function callOut(d: Dialect, faults: Faults, runs: number): Called {
@@ -83,6 +84,33 @@ describe("one code a press", () => {
     );
     expect(decode(d, press([], 2))).toMatchObject({ state: "none", codes: [] });
     expect(decode(d, press(["7", "26", "29"], 2)).complete).toBe(false);
+  });
+
+  it("may be begun with any code of the list; presses that show nothing do not take its place", () => {
+    fc.assert(
+      fc.property(
+        lists(d, 3),
+        fc.nat(2),
+        fc.array(fc.boolean(), { minLength: 14, maxLength: 14 }),
+        (list, first, short) => {
+          const whole = press(list, 3 * list.length + first).presses.slice(first);
+          // Held too briefly, nothing is shown and the list stands where it stood.
+          const presses = whole.flatMap((p, k) =>
+            short[k] ? [{ press: p.press - 9000, taps: [], until: p.press }, p] : [p],
+          );
+          const got = decode(d, { mode: "button", presses });
+          expect(got).toMatchObject({ state: "codes", codes: ordered(d, list) });
+          for (const code of list) expect(codeSure(got, code)).toBe("certain");
+        },
+      ),
+      { numRuns: 12 },
+    );
+  });
+
+  it("says nothing is stored only where the unit said so: presses without a flash are no answer", () => {
+    const silent = decode(d, { mode: "button", presses: press([], 3).presses.map((p) => ({ ...p, taps: [] })) });
+    expect([silent.state, nothingSure(silent)]).toEqual(["unclear", "unsure"]);
+    expect(nothingSure(decode(d, press([], 2)))).toBe("certain");
   });
 });
 

@@ -1,3 +1,4 @@
+import { contradictoryLimits } from "./limits";
 import { describe, expect, it } from "vitest";
 import { dialect } from "../testing/dialects";
 import { meaningsOf } from "./lookup";
@@ -90,6 +91,18 @@ const pack: Pack = {
 const car = { variant: "car", year: 1983, engine: "2.0", market: "home" };
 const title = (facts: typeof car, code: string) =>
   entriesFor(pack, facts, "engine").find((e) => e.code === code)?.title;
+
+describe("limits of an entry", () => {
+  it.each([
+    ["Signal below 0.4 V for 2 s.", ["Good: about 0.6 V."], []],
+    ["Signal below 0.4 V for 2 s.", ["Good: about 0.3 V."], [0.3]],
+    ["Outside 0.2 to 4.8 V.", ["Idle: 0.1 to 1.2 V."], [0.1]],
+    ["Below 9.5 V or above 16.5 V.", ["At the battery: 13.8 to 14.6 V."], []],
+    ["No current for 10 s.", ["Heater: 3 to 12 Ω, near 0.2 V."], []],
+  ])("%s with %j contradicts itself at %j", (sets, lookFirst, at) => {
+    expect(contradictoryLimits({ sets, lookFirst })).toEqual(at);
+  });
+});
 
 describe("scope", () => {
   it("gives one number the meaning of the narrowest scope that holds", () => {

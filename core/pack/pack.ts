@@ -112,6 +112,8 @@ export interface Entry {
   lookFirst: string[];
   /** Detailed faults behind one vague number, and what tells them apart. */
   details?: { title: string; tell: string }[];
+  /** What must not be done, or done first, with this fault: shown before anything else. */
+  caution?: string;
   /** Comes before every other code: what the unit says besides it cannot be trusted. */
   first?: string;
 }
@@ -122,6 +124,10 @@ export interface ClearWay {
   id: string;
   title: string;
   system: string;
+  /** Systems whose memories go with it; without, that of `system` alone. */
+  wipes?: string[];
+  /** It wipes only the code that was shown last. */
+  each?: "code";
   kind: "fuse" | "battery" | "button" | "submode";
   /** The pack's figure; what is shorter does not count. */
   seconds: number;
@@ -138,5 +144,7 @@ export interface Proving {
   /** How the vehicle must be run before the re-read says anything. */
   idleMinutes: number;
   drive: string;
+  /** How long that drive takes at least, minutes; where no pack says, see `proving/ran`. */
+  driveMinutes?: number;
   readiness: string;
 }

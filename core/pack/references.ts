@@ -1,4 +1,5 @@
 import type { Entry, Pack, Scope, Table } from "./pack";
+import { contradictoryLimits } from "./limits";
 import { narrowness } from "./scope";
 import { cavitiesUsed, connectorIdOf, dialectIdOf, systemsTold, type Cause, type Way } from "./way";
 
@@ -40,8 +41,17 @@ export function brokenReferences(pack: Pack): PackFault[] {
   for (const [i, c] of pack.connectors.entries())
     for (const [k, cavity] of c.cavities.entries())
       if (cavity.system) need(pack.systems, cavity.system, `connectors[${i}].cavities[${k}].system`, "the system");
-  for (const [i, c] of pack.clears.entries()) need(pack.systems, c.system, `clears[${i}].system`, "the system");
+  for (const [i, c] of pack.clears.entries()) {
+    need(pack.systems, c.system, `clears[${i}].system`, "the system");
+    for (const [k, s] of (c.wipes ?? []).entries()) need(pack.systems, s, `clears[${i}].wipes[${k}]`, "the system");
+    if (c.wipes && !c.wipes.includes(c.system))
+      faults.push({ path: `clears[${i}].wipes`, message: `leaves out "${c.system}", for which it is planned: name it too, or plan it for another` }); // prettier-ignore
+  }
   for (const [i, t] of pack.tables.entries()) need(pack.systems, t.system, `tables[${i}].system`, "the system");
+  for (const [i, t] of pack.tables.entries())
+    for (const [k, e] of t.entries.entries())
+      for (const volts of contradictoryLimits(e))
+        faults.push({ path: `tables[${i}].entries[${k}].lookFirst`, message: `gives ${volts} V as good, and "sets" says that this sets code ${e.code}: mend the one or the other` }); // prettier-ignore
   return [...faults, ...overlaps(pack.tables)];
 }
 

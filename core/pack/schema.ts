@@ -27,6 +27,7 @@ const entry = Joi.object({
   affects: text.required(),
   lookFirst: Joi.array().items(text).min(1).max(8).required(),
   first: text,
+  caution: text,
   details: Joi.array()
     .items(Joi.object({ title: line.required(), tell: text.required() }))
     .min(1)
@@ -118,6 +119,8 @@ export const packSchema = Joi.object<Pack>({
       id: id.required(),
       title: line.required(),
       system: id.required(),
+      wipes: Joi.array().items(id).min(1).max(40).unique(),
+      each: Joi.string().valid("code"),
       kind: Joi.string().valid("fuse", "battery", "button", "submode").required(),
       seconds: Joi.number().min(1).max(7200).required(),
       what: text.required(),
@@ -138,6 +141,7 @@ export const packSchema = Joi.object<Pack>({
   proving: Joi.object({
     idleMinutes: Joi.number().min(0).max(120).required(),
     drive: text.required(),
+    driveMinutes: Joi.number().min(1).max(600),
     readiness: text.required(),
   }).required(),
 });

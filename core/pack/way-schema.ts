@@ -175,6 +175,7 @@ export const ways = list(
     ask,
     tells,
     engine: Joi.string().valid("off", "running").required(),
+    engineWarm: Joi.boolean(),
     preconditions: list(text, 12),
     steps: list(step, 20).min(1).unique("id"),
     nothingHappens: list(cause, 14).unique("id"),

@@ -108,6 +108,8 @@ export interface Way {
   ask: Ask;
   tells: Tells;
   engine: "off" | "running";
+  /** The unit answers only at working temperature. */
+  engineWarm?: boolean;
   preconditions: string[];
   steps: Step[];
   /** Why it may not answer. */
@@ -185,6 +187,31 @@ export function leadsOf({ ask }: Way): Record<string, string> {
 export function tellsByDashLamp({ ask, tells }: Way): boolean {
   if (tells.kind === "readiness") return true;
   return tells.kind === "lamp" && (ask.kind === "bridge" || ask.kind === "key-cycle");
+}
+
+/**
+ * Index of the first step after which the lamp tells: it belongs to the reading, since whatever is shown while somebody still reads
+ * the steps is lost. All steps come before where nothing is lost.
+ */
+export function tellsFrom({ ask, tells, steps }: Way): number {
+  if (tells.kind !== "lamp" && tells.kind !== "readiness") return steps.length;
+  const at =
+    ask.kind === "reader" || ask.kind === "unit-button"
+      ? steps.findIndex((s) => s.timer?.kind === "hold")
+      : steps.findIndex(
+          (s) => s.key !== "off" && (s.wire !== "out" || s.beat !== undefined) && s.timer?.kind !== "warm-up",
+        );
+  return at < 0 ? steps.length : at;
+}
+
+/** So long after key-on the unit begins to tell, as its steps say, ms. */
+export function beginsAfterMs({ steps }: Way): number {
+  return (steps.find((s) => s.key === "on" && s.timer?.kind === "wait")?.timer?.seconds ?? 0) * 1000;
+}
+
+/** What the lamp of a way does with the key on while nobody asks: a lamp in the dash is lit with the engine off, an LED is its list alone. */
+export function lampAtRest({ ask, engine }: Way): "lit" | "dark" {
+  return ask.kind === "key-on" || engine === "running" ? "dark" : "lit";
 }
 
 /** Systems that one reading by this way tells of: a dash that writes or walks tells of all of its modules. */

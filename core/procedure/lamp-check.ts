@@ -21,8 +21,8 @@ export function lampVerdict(seen: LampSeen, others: OthersSeen = "not-checked"):
       return {
         seen,
         pass: true,
-        headline: "The lamp is steady: the unit is alive.",
-        reason: "The unit pulls the lamp to ground as it should. It can be asked for its codes.",
+        headline: "The lamp is steady, as it should be.",
+        reason: "Most likely its unit is alive: it can be asked for its codes.",
         look: [],
       };
     case "flashing":
@@ -44,7 +44,8 @@ export function lampVerdict(seen: LampSeen, others: OthersSeen = "not-checked"):
         seen,
         pass: false,
         headline: "The lamp lights and goes out again.",
-        reason: "With the engine off it should stay lit. It may be another lamp, or the key is not fully on.",
+        reason:
+          "On most vehicles it stays lit with the engine off. It may be another lamp, or the key is not fully on.",
         look: [
           "Is it the right lamp? Belt and airbag lamps go out by themselves; the one to watch stays.",
           "Turn the key fully to on, without starting, and look again.",

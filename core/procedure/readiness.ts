@@ -16,12 +16,19 @@ export interface ReadinessVerdict {
   reason: string;
 }
 
-/** Verdict on the readiness monitors from what the lamp did; a watch that was too short says nothing. */
+/** A tap within this time is the lamp lighting up as the key goes on, ms. */
+const KEY_ON_MS = 2000;
+/** A blink so long before the lamp tells is before its time, ms. */
+const EARLY_MS = 3000;
+
+/** Verdict on the readiness monitors from what the lamp did; a watch that was too short, or saw a blink before its time, says nothing. */
 export function readinessVerdict(way: ReadinessLamp, seen: LampWatched): ReadinessVerdict {
   const told = way.waitSeconds * 1000;
-  const blinks = seen.flashes.filter((t) => t > told - 3000).length;
+  const flashes = seen.flashes.filter((t) => t > KEY_ON_MS);
+  const blinks = flashes.filter((t) => t > told - EARLY_MS).length;
+  const early = flashes.length - blinks;
   // One or two may be taps by mistake; half of the blinks that the lamp gives are no mistake.
-  if (blinks >= Math.max(2, way.blinks / 2))
+  if (early < 2 && blinks >= Math.max(2, way.blinks / 2))
     return {
       state: "not-complete",
       headline: "Not ready: the monitors are not complete.",
@@ -34,12 +41,18 @@ export function readinessVerdict(way: ReadinessLamp, seen: LampWatched): Readine
       headline: `Watch ${left} s more.`,
       reason: `The lamp tells only after ${way.waitSeconds} s with the key on.`,
     };
+  if (early)
+    return {
+      state: "unclear",
+      headline: "It blinked before its time: watch once more.",
+      reason: `The lamp tells ${way.waitSeconds} s after key-on, and not before. Either the key was on already when the time began, or it is another lamp. Key off for ten seconds, then begin as the key goes on.`,
+    };
   const expected = way.complete === "steady" ? "lit" : "dark";
   if (blinks === 0 && seen.atEnd === expected)
     return {
       state: "complete",
       headline: "Ready: all monitors are complete.",
-      reason: `The lamp ${way.complete === "steady" ? "stayed lit" : "went out"} through the whole watch.`,
+      reason: `The lamp ${way.complete === "steady" ? "stayed lit" : "went out"} through the whole watch, if the time began as the key went on.`,
     };
   return {
     state: "unclear",

@@ -37,7 +37,14 @@ describe("unitVerdict", () => {
     ["a flashing lamp", seen("flashing"), [], "test-line", false],
     ["a lamp that goes out", seen("goes-out"), [], "wrong-lamp", false],
     ["dark, nothing else checked", seen("dark"), [], "lamp-or-unit", false],
-    ["dark, but the pump hums", seen("dark", { ...DEAD, "ECM-pump": "works" }), [], "bulb-or-lamp-circuit", false],
+    ["dark, but the pump hums", seen("dark", { ...DEAD, "ECM-pump": "works" }), [], "shared-feed", false],
+    [
+      "dark, and all else works",
+      seen("dark", { "ECM-pump": "works", "ECM-fan": "works" }),
+      [],
+      "bulb-or-lamp-circuit",
+      false,
+    ],
     ["all dead", seen("dark", DEAD), [], "power-or-ground", false],
     ["all dead, no power at the plug", seen("dark", DEAD, { power: "bad", ground: "good" }), [], "feed", false],
     ["all dead, bad ground", seen("dark", DEAD, { power: "good", ground: "bad" }), [], "ground", false],
@@ -48,6 +55,19 @@ describe("unitVerdict", () => {
     ["all dead, the other was not looked at", seen("dark", DEAD), abs(undefined), "power-or-ground", false],
   ] as const)("%s", (_, here, others, suspect, pass) => {
     expect(unitVerdict(ecm, here, others)).toMatchObject({ suspect, pass });
+  });
+
+  it("calls the lamp alone dead only when all else was seen to work", () => {
+    const says = (outputs: UnitSeen["outputs"], lamp: "dark" | "steady" = "dark") =>
+      unitVerdict(ecm, seen(lamp, outputs), [])!.headline;
+    expect(says({ "ECM-pump": "works", "ECM-fan": "works" })).toBe("Only the lamp is dead.");
+    for (const outputs of [
+      { "ECM-pump": "works" },
+      { "ECM-pump": "works", "ECM-fan": "dead" },
+    ] as UnitSeen["outputs"][])
+      expect(says(outputs)).not.toMatch(/Only the lamp/);
+    expect(says({ "ECM-pump": "dead" })).not.toMatch(/all that the unit drives/);
+    expect(says({ "ECM-fan": "dead" }, "steady")).toMatch(/not all that the ECM drives works/);
   });
 
   it("says what is known to be good, so that nobody measures it again", () => {
@@ -113,7 +133,12 @@ describe("readinessVerdict", () => {
     [{ flashes: blinks(5), atEnd: "lit", watched: 30_000 }, "not-complete"],
     [{ flashes: [], atEnd: "lit", watched: 30_000 }, "complete"],
     [{ flashes: [], atEnd: "lit", watched: 12_000 }, "too-early"],
-    [{ flashes: blinks(3, 2000), atEnd: "lit", watched: 30_000 }, "complete"],
+    // The lamp lights as the key goes on: that is no blink.
+    [{ flashes: [300, ...blinks(7)], atEnd: "lit", watched: 30_000 }, "not-complete"],
+    [{ flashes: [300], atEnd: "lit", watched: 32_000 }, "complete"],
+    // Blinks before their time: the watch began late, or it is another lamp.
+    [{ flashes: blinks(3, 2000), atEnd: "lit", watched: 30_000 }, "unclear"],
+    [{ flashes: blinks(7, 5200), atEnd: "lit", watched: 30_000 }, "unclear"],
     [{ flashes: blinks(1), atEnd: "lit", watched: 30_000 }, "unclear"],
     [{ flashes: [], atEnd: "dark", watched: 30_000 }, "unclear"],
   ] as const)("%#", (seen, state) => expect(readinessVerdict(way, seen).state).toBe(state));

@@ -13,7 +13,7 @@ export interface UnitSeen {
   ground?: "good" | "bad";
 }
 
-export type Suspect = "none" | "bulb-or-lamp-circuit" | "feed" | "ground" | "power-or-ground" | "unit" | "test-line" | "wrong-lamp" | "lamp-or-unit"; // prettier-ignore
+export type Suspect = "none" | "bulb-or-lamp-circuit" | "feed" | "ground" | "power-or-ground" | "unit" | "test-line" | "wrong-lamp" | "lamp-or-unit" | "shared-feed"; // prettier-ignore
 
 export interface UnitVerdict extends LampVerdict {
   suspect: Suspect;
@@ -40,17 +40,46 @@ export function unitVerdict(
   others: readonly { about: About; seen: UnitSeen | undefined }[],
 ): UnitVerdict | null {
   if (seen.lamp === null) return null;
-  if (seen.lamp === "steady") return { ...lampVerdict("steady"), suspect: "none" };
+  const drives = about.drives ?? [];
+  const named = (is: OutputSeen) => drives.filter((o) => seen.outputs[o.id] === is).map((o) => o.name);
+  const [works, dead] = [named("works"), named("dead")];
+  const open = drives.filter((o) => !(o.id in seen.outputs)).map((o) => o.name);
+  if (seen.lamp === "steady") {
+    const verdict = { ...lampVerdict("steady"), suspect: "none" as const };
+    if (!dead.length) return works.length ? { ...verdict, reason: `${works.join(", ")}: that works too, so the ${about.unit} is alive. It can be asked for its codes.` } : verdict; // prettier-ignore
+    return {
+      ...verdict,
+      headline: `The lamp is steady, but not all that the ${about.unit} drives works.`,
+      reason: `${dead.join(", ")}: nothing seen or heard of that. The codes can be read all the same; note it down, it may be the fault.`,
+      look: outputLook(about, dead),
+    };
+  }
   if (seen.lamp === "flashing") return { ...lampVerdict("flashing"), suspect: "test-line" };
   if (seen.lamp === "goes-out") return { ...lampVerdict("goes-out"), suspect: "wrong-lamp" };
   const checked = Object.values(seen.outputs);
-  if (checked.includes("works")) {
-    const named = (about.drives ?? []).filter((o) => seen.outputs[o.id] === "works").map((o) => o.name);
+  if (works.length) {
     const base = lampVerdict("dark", "all");
-    return { ...base, suspect: "bulb-or-lamp-circuit", reason: `${named.join(", ")}: the ${about.unit} drives that, so it is alive. Bulb, fuse or the lamp's circuit is at fault.` }; // prettier-ignore
+    const alive = `${works.join(", ")}: the ${about.unit} drives that, so it is alive.`;
+    if (dead.length)
+      return {
+        ...base,
+        suspect: "shared-feed",
+        headline: `The lamp is dark, and ${dead.length === 1 ? "one more thing is" : "more things are"} dead.`,
+        reason: `${alive} Dead besides the lamp: ${dead.join(", ")}. What these share comes before each of them.`,
+        look: [...outputLook(about, dead), ...base.look],
+      };
+    if (open.length)
+      return { ...base, suspect: "bulb-or-lamp-circuit", headline: "The lamp is dark, the unit is alive.", reason: `${alive} Most likely it is the bulb, its fuse or its wire; look at the rest too: ${open.join(", ")}.` }; // prettier-ignore
+    return {
+      ...base,
+      suspect: "bulb-or-lamp-circuit",
+      reason: `${alive} Bulb, fuse or the lamp's circuit is at fault.`,
+    };
   }
   if (!checked.length) return { ...lampVerdict("dark"), suspect: "lamp-or-unit" };
-  const base = lampVerdict("dark", "none");
+  const base = open.length
+    ? { ...lampVerdict("dark", "none"), headline: "The lamp is dark, and so is what was looked at.", reason: `Not looked at yet: ${open.join(", ")}. Dead too, it points to the unit's power or ground, or the unit itself.` } // prettier-ignore
+    : lampVerdict("dark", "none");
   if (seen.power === "bad")
     return { ...base, suspect: "feed", headline: "The unit has no power.", reason: `Measured at its plug: no battery voltage. Look along ${about.feed ?? "its feed"}.`, look: feedLook(about) }; // prettier-ignore
   if (seen.ground === "bad")
@@ -92,6 +121,18 @@ export function unitVerdict(
       "Tell below what you measured: only with both good is the unit itself suspect.",
     ],
   };
+}
+
+/** Where to look for things that are dead although their unit lives. */
+function outputLook(about: About, dead: readonly string[]): string[] {
+  const own = (about.drives ?? []).filter((o) => dead.includes(o.name));
+  const feeds = [...new Set(own.flatMap((o) => o.feed ?? []))];
+  return [
+    feeds.length
+      ? `Their feed first: ${feeds.join(", ")}.`
+      : `The feed that they share first: their relay and its fuse.`,
+    "Then each one's own plug and wire.",
+  ];
 }
 
 const feedLook = (a: About) => [

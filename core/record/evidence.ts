@@ -6,7 +6,7 @@ import { isPicture, type Mark, type Reading } from "./types";
 
 /** What a reading gives the decoder. `now` (ms from its start) is the end of watching while it still goes on. */
 export function evidenceOf(
-  reading: Pick<Reading, "input" | "marks" | "until" | "pauses" | "counts" | "levels" | "corrected">,
+  reading: Pick<Reading, "input" | "marks" | "until" | "pauses" | "counts" | "levels" | "corrected" | "keyOn">,
   now: number,
   dialect: Pick<Dialect, "rest" | "digits">,
 ): Evidence | Filmed | Pressed | Called {
@@ -14,7 +14,7 @@ export function evidenceOf(
   // Once somebody has corrected a mark, the marks are what was seen.
   if (isPicture(reading.input) && levels && !corrected) return { mode: "levels", levels, until: reading.until ?? now };
   const { marks, input, pauses } = reading;
-  if (input === "counts") return { mode: "counts", counts: calledOf(reading.counts ?? "", dialect).counts };
+  if (input === "counts") return { mode: "counts", counts: calledOf(reading.counts ?? "", dialect).counts, ...(reading.keyOn && { withKey: true }) }; // prettier-ignore
   if (input === "press") return { mode: "button", presses: pressesOf(marks, reading.until ?? now) };
   const until = marks.reduce((last, m) => Math.max(last, m.up ?? m.t), reading.until ?? now);
   if (input === "tap") return { mode: "taps", taps: marks.map((m) => m.t), until, pauses };

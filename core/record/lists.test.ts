@@ -3,8 +3,8 @@ import { describe, expect, it } from "vitest";
 import { decode } from "../flash/decode";
 import { dialect } from "../testing/dialects";
 import { evidenceOf, pressesOf } from "./evidence";
-import { beginClear, endClear, newJob, withLampCheck } from "./job";
-import { beforeAndAfter, readingOf, recorded, resultOf, wasCleared } from "./readings";
+import { newJob, withLampCheck } from "./job";
+import { readingOf, resultOf } from "./readings";
 import { openDoc } from "./schema";
 import { RECORD_VERSION, type Mark, type Reading, type SystemList } from "./types";
 
@@ -46,30 +46,6 @@ describe("a reading of several systems", () => {
     const { complete, confidence, codeConfidence } = resultOf(list("codes", ["21"], ["4?"]));
     expect([complete, confidence < 0.9, codeConfidence["21"] < 0.9]).toEqual([false, true, true]);
     expect(resultOf(list("unclear"))).toMatchObject({ complete: false, codes: [] });
-  });
-
-  it("is compared before and after a clear, each system for itself", () => {
-    const job = { ...newJob({ id: "v" }, "engine", "j", at(0)), clears: [{ at: at(5), way: "erase-ride", system: "ride", seconds: 5 }] }; // prettier-ignore
-    const after = reading("again", {
-      run: "drive",
-      startedAt: at(9),
-      recordedAt: at(9),
-      lists: { ride: list("none") },
-    });
-    const { before, after: later } = beforeAndAfter(job, [after, walk], "ride");
-    expect([before?.result?.codes, later.map((r) => r.result?.state)]).toEqual([["21"], ["none"]]);
-    expect(recorded([after, walk], "engine").map((r) => r.id)).toEqual(["walk"]);
-  });
-
-  it("shares its clear with the other way in which one unit is asked", () => {
-    const cleared = endClear(beginClear(newJob({ id: "v" }, "engine-run", "j", at(0)), "fuse", "Fuse", at(4)), "engine", "Fuse", at(5)); // prettier-ignore
-    const [first, second] = [reading("a", { input: "tap" }), reading("b", { input: "tap", run: "key-on", startedAt: at(8), recordedAt: at(8) })]; // prettier-ignore
-    const running = [first, second].map((r) => ({ ...r, id: `${r.id}-run`, system: "engine-run" }));
-    for (const system of ["engine", "engine-run"]) {
-      const { before, after } = beforeAndAfter(cleared, [first, second, ...running], system, "engine");
-      expect([before?.system, before?.startedAt, after.map((r) => r.startedAt)]).toEqual([system, at(0), [at(8)]]);
-    }
-    expect([wasCleared(cleared, "engine"), wasCleared(cleared, "brake")]).toEqual([true, false]);
   });
 
   it("is stored and opened as it was; a damaged list locks the record", () => {

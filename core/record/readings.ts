@@ -1,5 +1,5 @@
-import type { AfterClear, CodesRead } from "../proving/compare";
-import { RECORD_VERSION, type Job, type Mark, type Reading, type ReadingResult, type SystemList } from "./types";
+import type { Decoded } from "../flash/answer";
+import { RECORD_VERSION, type LampRested, type Mark, type Reading, type ReadingResult, type SystemList } from "./types";
 
 /** A reading of which nothing is seen yet. */
 export function newReading(
@@ -34,44 +34,40 @@ export function resultOf(list: SystemList): ReadingResult {
   };
 }
 
-/** Recorded readings of a system, in order of time. */
-export function recorded(readings: readonly Reading[], system: string): Reading[] {
-  return readings
-    .flatMap((r) => readingOf(r, system) ?? [])
-    .filter((r) => r.recordedAt)
-    .sort((a, b) => a.startedAt.localeCompare(b.startedAt));
+/** What is kept of a decoder's answer. */
+export function resultFrom({
+  state,
+  codes,
+  memories,
+  complete,
+  confidence,
+  codeConfidence,
+  ...d
+}: Decoded): ReadingResult {
+  const { exactShown, wholeRound, roundsShown, over, completeness, cylinders, tempo, memoryConfidence } = d;
+  return { state, codes, memories, complete, confidence, codeConfidence, heard: { exactShown, wholeRound, roundsShown, over, completeness, cylinders, tempo, memoryConfidence } }; // prettier-ignore
 }
 
-/** Was this memory cleared in this job? It is named by the system that it belongs to. */
-export function wasCleared(job: Job, system: string): boolean {
-  return job.clears.some((c) => c.system === system);
-}
-
-/** The latest reading before the last clear, and those after it: what the proof compares. */
-export function beforeAndAfter(
-  job: Job,
-  readings: readonly Reading[],
-  system: string,
-  memory = system,
-): { before: Reading | null; after: Reading[] } {
-  const all = recorded(readings, system);
-  const clear = job.clears.filter((c) => c.system === memory).at(-1);
-  if (!clear) return { before: all.at(-1) ?? null, after: [] };
-  const before = all.filter((r) => r.recordedAt! <= clear.at);
-  return { before: before.at(-1) ?? null, after: all.filter((r) => r.recordedAt! > clear.at && r.run !== "before") };
-}
-
-export function codesRead(reading: Reading): CodesRead {
-  const r = reading.result;
-  // "Nothing stored" is a whole list too, where the show said so; a dark lamp proves it only for who checked the lamp first.
+/** A lamp that did not blink for `ms`: what it did says the person who watched. Under a while it means nothing. */
+export function resultOfRest(rested: LampRested, ms: number): ReadingResult {
+  const state = rested === "lit" ? "steady" : "dark";
   return {
-    codes: r?.codes ?? [],
-    complete: Boolean(
-      r && (r.complete || r.state === "none" || ((r.state === "dark" || r.state === "steady") && r.confidence >= 0.9)),
-    ),
+    state,
+    codes: [],
+    memories: {},
+    complete: false,
+    confidence: ms >= RESTED_MS ? 0.95 : 0.5,
+    codeConfidence: {},
   };
 }
 
-export function afterClear(reading: Reading): AfterClear {
-  return { ...codesRead(reading), run: reading.run === "before" ? "key-on" : reading.run };
+/** So long a lamp must have rested before that means anything, ms. */
+const RESTED_MS = 12_000;
+
+/** Recorded readings of a system that were not taken back, in order of time. */
+export function recorded(readings: readonly Reading[], system: string): Reading[] {
+  return readings
+    .flatMap((r) => readingOf(r, system) ?? [])
+    .filter((r) => r.recordedAt && !r.withdrawnAt)
+    .sort((a, b) => a.startedAt.localeCompare(b.startedAt));
 }

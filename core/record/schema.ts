@@ -1,5 +1,5 @@
 import Joi from "joi";
-import { RECORD_VERSION, STEP_IDS, type Doc } from "./types";
+import { JOB_ENDS, RECORD_VERSION, STEP_IDS, type Doc } from "./types";
 
 const text = Joi.string().allow("").max(4000);
 const word = Joi.string().min(1).max(120);
@@ -8,6 +8,8 @@ const words = Joi.array().items(text).max(60).required();
 const code = Joi.string().pattern(/^\d{1,4}$/);
 const codes = Joi.array().items(code).max(200).required();
 const share = Joi.number().min(0).max(1);
+const shares = Joi.object().pattern(code, share);
+const times = Joi.object().pattern(code, Joi.number().integer().min(0));
 const ms = Joi.number().min(0);
 const base = { version: Joi.number().valid(RECORD_VERSION).required(), id: word.required() };
 
@@ -38,6 +40,7 @@ const job = Joi.object({
   title: text.required(),
   openedAt: time.required(),
   closedAt: time.allow(null).required(),
+  end: Joi.string().valid(...JOB_ENDS),
   handOver: Joi.boolean().required(),
   done: Joi.array().items(step).required(),
   story: Joi.object({
@@ -73,7 +76,16 @@ const job = Joi.object({
   stepTimer: Joi.object({ step: word.required(), startedAt: time.required() }).allow(null),
   ruledOut: Joi.object().pattern(word, Joi.array().items(word).max(40)),
   clears: Joi.array()
-    .items(Joi.object({ at: time.required(), way: word.required(), system: word.required(), seconds: ms.required() }))
+    .items(
+      Joi.object({
+        at: time.required(),
+        way: word.required(),
+        system: word.required(),
+        seconds: ms.required(),
+        wiped: Joi.array().items(word).max(40),
+        code,
+      }),
+    )
     .required(),
   clearing: Joi.object({ way: word.required(), startedAt: time.required() }).allow(null).required(),
   notebook: Joi.array()
@@ -150,7 +162,17 @@ const reading = Joi.object({
     memories: Joi.object({ stored: codes.optional(), live: codes.optional() }).required(),
     complete: Joi.boolean().required(),
     confidence: share.required(),
-    codeConfidence: Joi.object().pattern(code, share).required(),
+    codeConfidence: shares.required(),
+    heard: Joi.object({
+      exactShown: Joi.object({ stored: times, live: times }).required(),
+      wholeRound: Joi.boolean().required(),
+      roundsShown: times.required(),
+      over: Joi.boolean().required(),
+      completeness: share.required(),
+      memoryConfidence: Joi.object({ stored: shares, live: shares }).required(),
+      cylinders: Joi.number().integer().min(1).max(16).allow(null).required(),
+      tempo: Joi.number().positive().required(),
+    }),
   })
     .allow(null)
     .required(),
@@ -163,6 +185,10 @@ const reading = Joi.object({
     }),
   ),
   readiness: Joi.string().valid("complete", "not-complete", "unclear"),
+  keyOn: Joi.boolean(),
+  looked: Joi.object({ lamp: word, socket: word }),
+  rested: Joi.string().valid("lit", "dark", "lit-then-dark"),
+  withdrawnAt: time,
   recordedAt: time.allow(null).required(),
 });
 

@@ -1,8 +1,6 @@
-import type { State } from "../flash/decode";
-import type { Memory } from "../flash/dialect";
+import type { Decoded } from "../flash/answer";
 import type { LampSeen, OthersSeen } from "../procedure/lamp-check";
 import type { UnitSeen } from "../procedure/unit-check";
-import type { RunSince } from "../proving/compare";
 
 /** Version of everything stored. A newer one is shown, offered as a file, and never written over. */
 export const RECORD_VERSION = 1;
@@ -30,6 +28,7 @@ export const STEP_IDS = ["story", "way-in", "lamp-check", "hook-up", "read", "me
 export type StepId = (typeof STEP_IDS)[number];
 
 export interface Story {
+  /** The lamp that came on; several are joined by " and ". */
   lamp: string;
   since: string;
   engine: "cold" | "warm" | "any" | "";
@@ -60,9 +59,18 @@ export interface LampCheck {
 export interface ClearDone {
   at: string;
   way: string;
+  /** The system whose clear it was planned as. */
   system: string;
   seconds: number;
+  /** All memories that this way wipes, by their systems; absent in older records: the one of `system`. */
+  wiped?: string[];
+  /** The one code that was wiped, where each is wiped alone. */
+  code?: string;
 }
+
+/** How a job ended. */
+export const JOB_ENDS = ["fixed", "not-fixed", "not-proven", "nothing-found", "handed-over", "given-up"] as const;
+export type JobEnd = (typeof JOB_ENDS)[number];
 
 export interface Job extends Stored {
   kind: "job";
@@ -70,6 +78,8 @@ export interface Job extends Stored {
   title: string;
   openedAt: string;
   closedAt: string | null;
+  /** How it ended; absent in older records. */
+  end?: JobEnd;
   handOver: boolean;
   done: StepId[];
   story: Story;
@@ -109,6 +119,9 @@ export type PictureInput = "camera" | "film";
 
 export const isPicture = (input: Input): input is PictureInput => input === "camera" || input === "film";
 
+/** What the vehicle did between a clear and the reading that followed, as the person tells it. */
+export type RunSince = "key-on" | "idle" | "drive";
+
 /** One flash as it was put in. `up` and lengths are for held keys and traces, `kind` for two keys; `p` is no flash but a press of the reader's button. */
 export interface Mark {
   id: number;
@@ -127,14 +140,27 @@ export interface SystemList {
   unclear: string[];
 }
 
-export interface ReadingResult {
-  state: State;
-  codes: string[];
-  memories: Partial<Record<Memory, string[]>>;
-  complete: boolean;
-  confidence: number;
-  codeConfidence: Record<string, number>;
+export interface ReadingResult extends Pick<
+  Decoded,
+  "state" | "codes" | "memories" | "complete" | "confidence" | "codeConfidence"
+> {
+  /** What was heard without a slip, and how the rounds went; absent in older records, which are then at most likely. */
+  heard?: Pick<
+    Decoded,
+    "exactShown" | "wholeRound" | "roundsShown" | "over" | "completeness" | "cylinders" | "tempo" | "memoryConfidence"
+  >;
 }
+
+/** What somebody looked at once more who read: which lamp it was that blinked, or where the signal lead sat. */
+export interface LookedAt {
+  /** Its name on the dash, or "other". */
+  lamp?: string;
+  /** Cavity of the signal lead, or "other". */
+  socket?: string;
+}
+
+/** What a lamp that did not blink did instead. */
+export type LampRested = "lit" | "dark" | "lit-then-dark";
 
 export interface Reading extends Stored {
   kind: "reading";
@@ -160,6 +186,13 @@ export interface Reading extends Stored {
   result: ReadingResult | null;
   /** One list a system, where one reading tells of several. */
   lists?: Record<string, SystemList>;
+  /** Watching began before the key went on, and `t` counts from that. */
+  keyOn?: boolean;
+  looked?: LookedAt;
+  /** What the lamp did, where it did not blink. */
+  rested?: LampRested;
+  /** Taken back by the person: it stays in the records and counts for nothing. */
+  withdrawnAt?: string;
   /** Readiness by lamp. */
   readiness?: "complete" | "not-complete" | "unclear";
   recordedAt: string | null;

@@ -2,22 +2,21 @@ import { flashesOf, seeded } from "../flash/encode";
 import type { Dialect, Faults } from "../flash/dialect";
 import type { Pack } from "../pack/pack";
 import { systemsOf, tableOwner, variantOf, type SystemAccess, type VehicleFacts } from "../pack/scope";
-import type { ModuleWalk, Submode } from "../pack/way";
+import { beginsAfterMs, type ModuleWalk, type Submode } from "../pack/way";
 import { bridgeEffect, leadsEffect } from "../procedure/bridge";
 import { powered, type LampNow, type Simulated } from "./state";
 
 /** The engine has to start within this of key-on, or the running test does not begin. */
 const START_WITHIN = 10_000;
-/** A dash that walks begins so long after key-on. */
-const WALK_BEGINS = 2500;
 /** Who acts a moment before the flash has acted. */
 const EARLY = 1000;
 const JITTER = 0.02;
 
 /** Since when a unit has been asked and talks (ms), or null where it was not asked rightly. */
 export function askedSince(v: Simulated, pack: Pack, access: SystemAccess): number | null {
-  if (v.key === "off" || !powered(v)) return null;
+  if (v.key === "off" || !powered(v) || isDead(v, access)) return null;
   const { way, connector } = access;
+  if (way.engineWarm && !v.warm) return null;
   if (way.engine === "off" && v.key === "run" && way.ask.kind !== "lead") return null;
   switch (way.ask.kind) {
     case "bridge": {
@@ -25,7 +24,7 @@ export function askedSince(v: Simulated, pack: Pack, access: SystemAccess): numb
       // Taking the wire out ends the test at once.
       if (!wire || !v.wire || !connector || wire.connector !== connector.id || v.wire.connector !== connector.id) return null; // prettier-ignore
       if (bridgeEffect(connector, way, wire.from, wire.to).kind !== "right") return null;
-      if (way.engine === "off") return v.keyOnAt;
+      if (way.engine === "off") return v.keyOnAt + beginsAfterMs(way);
       if (v.engineAt === null || !v.warm || v.engineAt - v.keyOnAt > START_WITHIN) return null;
       return v.engineAt;
     }
@@ -51,6 +50,8 @@ export function askedSince(v: Simulated, pack: Pack, access: SystemAccess): numb
       return v.keyOnAt;
   }
 }
+
+const isDead = (v: Simulated, { unit }: SystemAccess): boolean => v.deadUnits?.includes(unit) ?? false;
 
 /** What the unit tells as present and as stored. */
 function faultsNow(v: Simulated, access: SystemAccess, owner: string, cylinders: number): Faults {
@@ -78,7 +79,7 @@ function askedToAct(dialect: Dialect, since: number, speed: number, cylinders: n
 export function lampOf(v: Simulated, pack: Pack, facts: VehicleFacts, system: string): LampNow {
   if (v.key === "off" || !powered(v)) return { kind: "dark" };
   const access = systemsOf(pack, facts).find((s) => s.system === system);
-  if (!access) return { kind: "dark" };
+  if (!access || isDead(v, access) || v.deadLamps?.includes(access.lamp)) return { kind: "dark" };
   const { way, dialect } = access;
   const since = askedSince(v, pack, access);
   if (way.tells.kind === "readiness") {
@@ -181,7 +182,7 @@ export function displayOf(v: Simulated, pack: Pack, facts: VehicleFacts, now: nu
   if (walks?.way.tells.kind !== "modules") return null;
   const since = askedSince(v, pack, walks);
   const here = moduleAt(v, pack, facts);
-  if (since === null || !here || now - since < WALK_BEGINS) return null;
+  if (since === null || !here || now < since) return null;
   const { none } = walks.way.tells;
   const list = v.memory[here.system] ?? [];
   if (here.submode.shows === "value") return `${here.letter} ${120 + here.letter.charCodeAt(0)}`;
@@ -203,6 +204,9 @@ export function outputsOf(
   return systemsOf(pack, facts).flatMap((s) =>
     (s.about.drives ?? [])
       .filter((o) => !seen.has(o.id) && seen.add(o.id))
-      .map((o) => ({ system: s.system, id: o.id, name: o.name, expect: o.expect, works: alive })),
+      .map((o) => {
+        const works = alive && !isDead(v, s) && !v.deadOutputs?.includes(o.id);
+        return { system: s.system, id: o.id, name: o.name, expect: o.expect, works };
+      }),
   );
 }

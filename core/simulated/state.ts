@@ -32,9 +32,16 @@ export interface Simulated {
   /** A wrong bridge blew the unit's fuse: nothing lights until a new one is in. */
   blown: boolean;
   fuseOutAt: number | null;
+  /** Which fuse is out: the way to clear that it belongs to. */
+  fuse?: string;
   batteryOffAt: number | null;
   /** Factor on all lamp times of this vehicle's units. */
   speed: number;
+  /** Units that are dead (no power, no ground, or the unit itself), by their names. */
+  deadUnits?: readonly string[];
+  /** Lamps whose bulb is gone, and other outputs that do not work, by their names and ids. */
+  deadLamps?: readonly string[];
+  deadOutputs?: readonly string[];
 }
 
 export interface Wire {
@@ -67,8 +74,11 @@ export type SimulatedAction =
   | { do: "up"; button: string }
   | { do: "act" }
   | { do: "warm-up" }
-  | { do: "fuse"; out: boolean }
+  /** The fuse of one way to clear, or one that wipes nothing. */
+  | { do: "fuse"; out: boolean; way?: string }
   | { do: "battery"; off: boolean }
+  /** A fault is mended, or something else is: a mended fault sets its code no more, what is stored stays. */
+  | { do: "mend"; system: string; code: string }
   | { do: "new-fuse" }
   | { do: "drive" };
 

@@ -16,11 +16,16 @@ const way = (id: string, bridge: [string, string]) => ({
   ask: { kind: "bridge", connector: "c", bridge },
   tells: { kind: "lamp", dialect: "lead-in" },
   engine: "off",
+  steps: [],
 });
 const pack = {
   systems: [{ id: "engine" }, { id: "brake" }],
   dialects: [dialect("lead-in")],
   connectors: [{ id: "c", name: "C", cavities }],
+  clears: [
+    { id: "engine-fuse", kind: "fuse", system: "engine" },
+    { id: "brake-fuse", kind: "fuse", system: "brake" },
+  ],
   ways: [way("e", ["C", "G"]), way("b", ["D", "G"])],
   variants: [
     {
@@ -82,6 +87,38 @@ describe("a simulated vehicle", () => {
     const cleared = after([{ do: "battery", off: true }, FORGETS_AFTER.battery, { do: "battery", off: false }]);
     expect(after([key("on")], cleared).memory.engine).toEqual(["21"]);
     expect(after([{ do: "drive" }], cleared).memory.engine).toEqual(["21", "26"]);
+  });
+
+  it("loses by a fuse what the pack says, by the wrong one nothing, by the battery all", () => {
+    const both: Simulated = { ...start, memory: { engine: ["26"], brake: ["23"] } };
+    const pull = (way: string) =>
+      after([{ do: "fuse", out: true, way }, FORGETS_AFTER.fuse, { do: "fuse", out: false }], both).memory;
+    expect(pull("brake-fuse")).toEqual({ engine: ["26"] });
+    expect(pull("trailer")).toEqual({ engine: ["26"], brake: ["23"] });
+    expect(after([{ do: "battery", off: true }, FORGETS_AFTER.battery, { do: "battery", off: false }], both).memory).toEqual({}); // prettier-ignore
+  });
+
+  it("sets no code again that was mended, and those that were not", () => {
+    const mended = after([
+      { do: "mend", system: "engine", code: "21" },
+      { do: "mend", system: "engine", code: "99" },
+    ]);
+    // What is stored stays until it is cleared.
+    expect(mended.memory.engine).toEqual(["21", "26", "43"]);
+    expect(after([key("on"), key("off"), { do: "drive" }], { ...mended, memory: {} }).memory.engine).toEqual(["26"]);
+  });
+
+  it("blows a new fuse as well while the wire is where it was", () => {
+    const again = after([wire("A", "G"), key("on"), { do: "new-fuse" }]);
+    expect(again.blown).toBe(true);
+    expect(after([wire("A", "G"), key("on"), key("off"), { do: "new-fuse" }]).blown).toBe(false);
+  });
+
+  it("with a dead unit or bulb shows no lamp, whatever is asked", () => {
+    const asked = (v: Partial<Simulated>) => lamp(after([wire("C", "G"), key("on")], { ...start, ...v }));
+    const unit = { ...pack, systems: [{ id: "engine", unit: "ECM", lamp: "MIL" }, { id: "brake", unit: "ABS", lamp: "ABS" }] } as unknown as Pack; // prettier-ignore
+    const kind = (v: Partial<Simulated>) => lampOf(after([wire("C", "G"), key("on")], { ...start, ...v }), unit, facts, "engine").kind; // prettier-ignore
+    expect([asked({}), kind({}), kind({ deadUnits: ["ECM"] }), kind({ deadLamps: ["MIL"] }), kind({ deadUnits: ["ABS"] })]).toEqual(["show", "show", "dark", "dark", "show"]); // prettier-ignore
   });
 
   it("is dark without its fuse or battery", () => {

@@ -1,4 +1,5 @@
 import type { Pack } from "../pack/pack";
+import { wipes } from "../clearing/plan";
 import { systemsOf, tableOwner, type SystemAccess, type VehicleFacts } from "../pack/scope";
 import { askedSince, linesOf, moduleAt, modulesOf } from "./answers";
 import { FORGETS_AFTER, powered, READER_BUTTON, UNIT_BUTTON, type Simulated, type SimulatedAction } from "./state";
@@ -26,13 +27,22 @@ export function act(v: Simulated, action: SimulatedAction, pack: Pack, facts: Ve
     case "warm-up":
       return { ...v, warm: true };
     case "fuse":
-      if (action.out) return { ...v, fuseOutAt: now };
-      return { ...forget(v, v.fuseOutAt, FORGETS_AFTER.fuse, now), fuseOutAt: null };
+      if (action.out) return { ...v, fuseOutAt: now, fuse: action.way };
+      return {
+        ...forget(v, v.fuseOutAt, FORGETS_AFTER.fuse, now, wipedByFuse(v, pack)),
+        fuseOutAt: null,
+        fuse: undefined,
+      };
     case "battery":
       if (action.off) return { ...v, batteryOffAt: now };
       return { ...forget(v, v.batteryOffAt, FORGETS_AFTER.battery, now), batteryOffAt: null };
-    case "new-fuse":
-      return { ...v, blown: false };
+    case "mend":
+      return { ...v, faults: v.faults.map((f) => (f.system === action.system && f.code === action.code ? { ...f, returns: "never" } : f)) }; // prettier-ignore
+    case "new-fuse": {
+      // With the wire still where it was, the new one blows as well.
+      const next = { ...v, blown: false };
+      return v.key === "off" ? next : blow(next, pack);
+    }
     case "drive": {
       if (v.wire || !powered(v)) return v;
       const off = turnKey(v, "off", pack, now);
@@ -120,9 +130,22 @@ function blow(v: Simulated, pack: Pack): Simulated {
   return hot ? { ...v, blown: true } : v;
 }
 
-function forget(v: Simulated, since: number | null, after: number, now: number): Simulated {
+/** Memories that lose their power with the fuse that is out: those of the way that it belongs to. */
+function wipedByFuse(v: Simulated, pack: Pack): string[] {
+  const way =
+    pack.clears.find((c) => c.id === v.fuse) ??
+    (v.fuse === undefined ? pack.clears.find((c) => c.kind === "fuse") : undefined);
+  return way ? wipes(pack, way) : [];
+}
+
+/** @param which memories; without, all, and the readiness with them */
+function forget(v: Simulated, since: number | null, after: number, now: number, which?: readonly string[]): Simulated {
   if (since === null || now - since < after) return v;
-  return { ...v, memory: {}, ready: false, key: "off", wireAtKeyOn: null, engineAt: null, dash: null, walk: null };
+  const memory = which
+    ? Object.fromEntries(Object.entries(v.memory).filter(([system]) => !which.includes(system)))
+    : {};
+  const ready = v.ready && which !== undefined && !which.length;
+  return { ...v, memory, ready, key: "off", wireAtKeyOn: null, engineAt: null, dash: null, walk: null };
 }
 
 function store(v: Simulated, when: "key-on" | "drive"): Simulated {

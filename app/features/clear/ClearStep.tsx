@@ -3,10 +3,13 @@ import { useEffect, useState } from "react";
 import styled from "styled-components";
 import { planClear, type PlannedWay } from "@core/clearing/plan";
 import type { CostId } from "@core/pack/pack";
-import { lockOf } from "@core/record/job";
-import { recorded } from "@core/record/readings";
+import { epochsOf } from "@core/job/epochs";
+import { atLeast } from "@core/job/told";
+import { lockOfStep, ownOf, type JobData } from "~/store/job-data";
 import { useJob, useJobAction } from "~/store/use-job";
 import { Button, LinkButton } from "~/ui/Button";
+import { ConfirmButton } from "~/ui/ConfirmButton";
+import { SystemChoice } from "~/ui/SystemChoice";
 import { Choice } from "~/ui/Choice";
 import { Caution, Empty, Mono, Row, Sheet, Soft, Stack } from "~/ui/bits";
 import { mono } from "~/ui/theme";
@@ -60,10 +63,10 @@ const ICONS: Record<CostId, typeof Clock> = {
 
 /** Ways to clear with what each costs; locked until what is stored is written down. */
 export function ClearStep() {
-  const { job, vehicle, pack, readings, access } = useJob();
+  const data = useJob();
+  const { job, vehicle, pack, access, judged } = data;
   const { send } = useJobAction();
-  const lock = lockOf(job, readings, "clear");
-  const done = recorded(readings, access.system);
+  const lock = lockOfStep(data, "clear");
   if (lock)
     return (
       <Empty level={1} title={`The clear is locked: ${lock}.`}>
@@ -78,20 +81,44 @@ export function ClearStep() {
       </Empty>
     );
   if (job.clearing) return <Running />;
+  const { known } = ownOf(data);
+  const tells = known.answer === "codes" || known.answer === "none";
+  const read = judged.systems.filter((s) => s.access.way.tells.kind !== "readiness");
+  const unread = read.filter((s) => s.known.answer !== "codes" && s.known.answer !== "none").map(({ access: a }) => ({ system: a.system, name: a.name })); // prettier-ignore
   const ways = planClear(pack, access.system, {
-    recorded: done.length > 0,
+    recorded: tells,
+    unread,
     radio: vehicle.radio,
     handOver: job.handOver,
   });
   const asksRadio = ways.some((w) => w.way.costs.some((c) => c.id === "radio-code"));
-  const partial = done.length > 0 && !done.at(-1)?.result?.complete;
+  const partial = known.answer === "codes" && !atLeast(known.whole, "likely");
+  const name = access.name.toLowerCase();
   return (
     <>
-      <h1>{ways[0]?.open ? `${ways[0].way.title}: it costs least.` : "How to clear it"}</h1>
+      <h1>
+        {!tells
+          ? `Read the ${name} first.`
+          : ways[0]?.may
+            ? `${access.name}. ${ways[0].way.title}: it costs least.`
+            : `How to clear the ${name}`}
+      </h1>
+      <SystemChoice
+        systems={read.map((s) => s.access)}
+        value={access.system}
+        onChange={(system) => send({ intent: "system", system })}
+      />
       {partial && <Caution>The recorded list was not seen whole. What was not read is wiped too.</Caution>}
-      {done.length === 0 && <Caution>Nothing of the {access.name.toLowerCase()} is recorded: read that first.</Caution>}
+      {known.answer === "none" && <Soft>Nothing is known to be stored here: there is nothing to wipe.</Soft>}
+      {!tells && (
+        <Caution>
+          {known.answer === "not-read"
+            ? `Nothing of the ${name} is recorded: read that first.`
+            : `The ${name} was read, and nothing could be told from it: read once more.`}
+        </Caution>
+      )}
       {ways.length === 0 && (
-        <Empty title={`This pack knows no way to clear the ${access.name.toLowerCase()}.`}>
+        <Empty title={`This pack knows no way to clear the ${name}.`}>
           <p>
             {access.about.caution ?? "Look it up in the vehicle's own manual. What was read stays in the notebook."}
           </p>
@@ -100,7 +127,7 @@ export function ClearStep() {
       {asksRadio && (
         <Sheet>
           <Choice
-            label="After its power was off, the radio"
+            label="After a power cut, the radio"
             value={vehicle.radio === "not-asked" ? null : vehicle.radio}
             onChange={(radio) => send({ intent: "radio", radio })}
             options={[
@@ -112,7 +139,12 @@ export function ClearStep() {
         </Sheet>
       )}
       {ways.map((w) => (
-        <PlannedWayCard key={w.way.id} planned={w} onBegin={() => send({ intent: "clear-begin", way: w.way.id })} />
+        <PlannedWayCard
+          key={w.way.id}
+          planned={w}
+          left={leftToWipe(data, w.way)}
+          onBegin={() => send({ intent: "clear-begin", way: w.way.id })}
+        />
       ))}
       {job.clears.length > 0 && (
         <Row>
@@ -123,68 +155,98 @@ export function ClearStep() {
   );
 }
 
-function PlannedWayCard({ planned: { way, gates, open }, onBegin }: { planned: PlannedWay; onBegin: () => void }) {
-  const radio = gates.find((g) => g.id === "radio-code");
+/** Where each code is wiped alone: those of the last reading that are still to be wiped. */
+function leftToWipe(data: JobData, way: PlannedWay["way"]): string[] {
+  if (!way.each) return [];
+  const epoch = epochsOf(data, way.system).at(-1)!;
+  const last = epoch.told.findLast((t) => t.codes.length > 0);
+  const since = data.job.clears.filter(
+    (c) => c.system === way.system && c.code && last && c.at > last.reading.startedAt,
+  );
+  return (last?.codes ?? []).map((x) => x.code).filter((code) => !since.some((c) => c.code === code));
+}
+
+function PlannedWayCard({
+  planned: { way, gates, may },
+  left,
+  onBegin,
+}: {
+  planned: PlannedWay;
+  left: string[];
+  onBegin: () => void;
+}) {
+  const asks = gates.filter((g) => g.is === "ask");
+  const shut = gates.filter((g) => g.is === "shut");
+  const begin =
+    way.kind === "button" || way.kind === "submode" ? "I hold it: start the time" : "It is off: start the time";
   return (
     <Way aria-label={way.title}>
-      <h2>{radio && !radio.open ? "Another way, which cuts the radio's power" : way.title}</h2>
-      {radio && !radio.open ? (
-        <Row>
-          <Lock size={20} aria-hidden />
-          <p>{radio.reason}</p>
-        </Row>
-      ) : (
-        <>
-          <p>{way.what}</p>
-          {way.trap && (
-            <p>
-              <strong>The trap:</strong> {way.trap}
-            </p>
-          )}
-          <Costs aria-label="What it costs">
-            {way.costs.length === 0 && <li>Costs nothing else.</li>}
-            {way.costs.map((c) => {
-              const Icon = ICONS[c.id];
-              return (
-                <li key={c.id}>
-                  <Icon size={20} aria-hidden /> {c.text}
-                </li>
-              );
-            })}
-            <li>
-              <TimerReset size={20} aria-hidden /> <Mono>{way.seconds} s</Mono>
-            </li>
-          </Costs>
-          {way.caution && <Caution>{way.caution}</Caution>}
-          <ol>
-            {way.steps.map((s) => (
-              <li key={s}>{s}</li>
-            ))}
-          </ol>
-          {gates
-            .filter((g) => !g.open)
-            .map((g) => (
-              <Row key={g.id}>
-                <Lock size={20} aria-hidden />
-                <p>{g.reason}</p>
-              </Row>
-            ))}
-          <Row>
-            <Button $look="primary" isDisabled={!open} onPress={onBegin}>
-              {way.kind === "button" || way.kind === "submode"
-                ? "I hold it: start the time"
-                : "It is off: start the time"}
-            </Button>
-          </Row>
-        </>
+      <h2>{way.title}</h2>
+      <p>{way.what}</p>
+      {way.trap && (
+        <p>
+          <strong>The trap:</strong> {way.trap}
+        </p>
       )}
+      <Costs aria-label="What it costs">
+        {way.costs.length === 0 && <li>Costs nothing else.</li>}
+        {way.costs.map((c) => {
+          const Icon = ICONS[c.id];
+          return (
+            <li key={c.id}>
+              <Icon size={20} aria-hidden /> {c.text}
+            </li>
+          );
+        })}
+        <li>
+          <TimerReset size={20} aria-hidden /> <Mono>{way.seconds} s</Mono>
+        </li>
+      </Costs>
+      {way.caution && <Caution>{way.caution}</Caution>}
+      <ol>
+        {way.steps.map((s) => (
+          <li key={s}>{s}</li>
+        ))}
+      </ol>
+      {way.each && left.length > 0 && (
+        <p>
+          Each code is wiped alone. Next: <Mono>{left[0]}</Mono>
+          {left.length > 1 && `, then ${left.slice(1).join(", ")}`}.
+        </p>
+      )}
+      {shut.map((g) => (
+        <Row key={g.id}>
+          <Lock size={20} aria-hidden />
+          <p style={{ flex: "1 1 200px" }}>{g.reason}</p>
+        </Row>
+      ))}
+      {asks.map((g) => (
+        <Caution key={g.id}>{g.reason}</Caution>
+      ))}
+      <Row>
+        {asks.length > 0 && may ? (
+          <ConfirmButton
+            label={begin}
+            of={way.title}
+            question="All the same?"
+            sure="Yes, start the time"
+            keep="No"
+            onConfirm={onBegin}
+          />
+        ) : (
+          <Button $look="primary" isDisabled={!may} onPress={onBegin}>
+            {begin}
+          </Button>
+        )}
+      </Row>
     </Way>
   );
 }
 
 /** The countdown. It runs on through a reload, since the time of its start is stored. */
 function Running() {
-  const { job, pack } = useJob();
+  const data = useJob();
+  const { job, pack } = data;
   const { send, busy } = useJobAction();
   const way = pack.clears.find((c) => c.id === job.clearing?.way);
   const startedAt = job.clearing ? Date.parse(job.clearing.startedAt) : 0;
@@ -194,6 +256,7 @@ function Running() {
     return () => clearInterval(timer);
   }, []);
   if (!way) return null;
+  const code = leftToWipe(data, way)[0];
   const held = way.kind === "button" || way.kind === "submode";
   const passed = Math.max(0, (now - startedAt) / 1000);
   const left = Math.max(0, Math.ceil(way.seconds - passed));
@@ -215,7 +278,9 @@ function Running() {
         <Bar aria-hidden>
           <i style={{ width: `${Math.min(100, (100 * passed) / way.seconds)}%` }} />
         </Bar>
-        <Soft>{way.title}. Longer does no harm; too short is the mistake.</Soft>
+        <Soft>
+          {way.title}. Longer does no harm; too short is the mistake. Whether it wiped anything, the next reading tells.
+        </Soft>
         <Stack $gap={6}>
           <h3>Afterwards</h3>
           <ul>
@@ -225,8 +290,12 @@ function Running() {
           </ul>
         </Stack>
         <Row>
-          <Button $look="primary" isDisabled={left > 0 || busy} onPress={() => send({ intent: "clear-end" })}>
-            {held ? "Let go: cleared" : "It is back in: cleared"}
+          <Button
+            $look="primary"
+            isDisabled={left > 0 || busy}
+            onPress={() => send({ intent: "clear-end", ...(way.each && code !== undefined && { code }) })}
+          >
+            {held ? (way.each && code ? `Let go: ${code} is wiped` : "Let go: done") : "It is back in: done"}
           </Button>
           <Button $look="quiet" onPress={() => send({ intent: "clear-abandon" })}>
             Break off

@@ -1,7 +1,7 @@
 import { Form, Link } from "react-router";
 import styled from "styled-components";
-import { nextStep } from "@core/record/job";
-import { STEP_IDS, type Job, type Reading, type StepId, type Vehicle } from "@core/record/types";
+import { nextStep } from "@core/job/gates";
+import { STEP_IDS, type Job, type JobEnd, type Reading, type StepId, type Vehicle } from "@core/record/types";
 import { shortDate } from "~/store/format";
 import { Button, LinkButton } from "~/ui/Button";
 import { Hidden, Plate, Soft } from "~/ui/bits";
@@ -117,17 +117,40 @@ function Progress({ job, at }: { job: Job; at: StepId }) {
   );
 }
 
-function summary(vehicle: Vehicle, job: Job | null, last: Job | null, readings: Reading[]): string {
-  const expected = vehicle.changes.flatMap((c) => c.codes);
+/** What a recorded reading showed, without a judgement: that needs the tables, and the page of the job has them. */
+function shown(reading: Reading): string {
+  const codes = reading.lists
+    ? [...new Set(Object.values(reading.lists).flatMap((l) => l.codes))]
+    : (reading.result?.codes ?? []);
+  if (codes.length) return `read: ${codes.join(", ")}`;
+  if (reading.readiness) return { complete: "monitors complete", "not-complete": "monitors not complete", unclear: "readiness not clear" }[reading.readiness]; // prettier-ignore
+  return reading.result?.state === "none" ? "read: no code shown" : "read, nothing could be told";
+}
+
+const ENDED: Record<JobEnd, string> = {
+  fixed: "closed as fixed",
+  "not-fixed": "not fixed,",
+  "not-proven": "not proven,",
+  "nothing-found": "nothing found,",
+  "handed-over": "handed over",
+  "given-up": "given up",
+};
+
+function summary(vehicle: Vehicle, jobs: readonly Job[], last: Job | null, readings: Reading[]): string {
+  const expected = [...new Set(vehicle.changes.flatMap((c) => c.codes))];
   const tail = expected.length ? ` · ${expected.join(", ")} expected` : "";
+  const job = jobs.at(-1);
   if (job) {
-    const reading = readings.filter((r) => r.job === job.id && (r.recordedAt || r.marks.length > 0)).at(-1);
-    if (!reading) return `${job.title}${tail}`;
-    if (!reading.recordedAt) return `reading broken off after ${reading.marks.length} marks${tail}`;
-    const codes = reading.result?.codes ?? [];
-    return `${codes.length ? `codes ${codes.join(", ")}` : "nothing stored"} · ${job.title}${tail}`;
+    const more = jobs.length > 1 ? ` · ${jobs.length} jobs open` : "";
+    const reading = readings
+      .filter((r) => r.job === job.id && !r.withdrawnAt && (r.recordedAt || r.marks.length > 0))
+      .at(-1);
+    if (!reading) return `${job.title}${more}${tail}`;
+    if (!reading.recordedAt) return `reading broken off after ${reading.marks.length} marks${more}${tail}`;
+    return `${shown(reading)} · ${job.title}${more}${tail}`;
   }
-  return last?.closedAt ? `quiet since ${shortDate(last.closedAt)}${tail}` : `no job yet${tail}`;
+  if (!last?.closedAt) return `no job yet${tail}`;
+  return `${last.end ? ENDED[last.end] : "closed"} ${shortDate(last.closedAt)}${tail}`;
 }
 
 export function VehicleRow({
@@ -141,7 +164,8 @@ export function VehicleRow({
   jobs: Job[];
   readings: Reading[];
 }) {
-  const open = jobs.filter((j) => !j.closedAt).at(-1) ?? null;
+  const running = jobs.filter((j) => !j.closedAt);
+  const open = running.at(-1) ?? null;
   const last = jobs.filter((j) => j.closedAt).at(-1) ?? null;
   const at =
     open &&
@@ -156,7 +180,7 @@ export function VehicleRow({
         <Link to={`/vehicles/${vehicle.id}`}>
           {name} <span style={{ fontWeight: 400 }}>{vehicle.year}</span>
         </Link>
-        <p>{summary(vehicle, open, last, readings)}</p>
+        <p>{summary(vehicle, running, last, readings)}</p>
       </Name>
       {open && at ? <Progress job={open} at={at} /> : <Soft>no open job</Soft>}
       {open && at ? (

@@ -1,21 +1,20 @@
-import { ExternalLink, Printer } from "lucide-react";
+import { Printer } from "lucide-react";
 import { useEffect, useState } from "react";
 import { Disclosure, DisclosurePanel } from "react-aria-components/Disclosure";
 import styled from "styled-components";
-import type { Way } from "@core/pack/way";
+import { tellsFrom, type Way } from "@core/pack/way";
 import { bridgeEffect, leadsEffect } from "@core/procedure/bridge";
-import { lockOf } from "@core/record/job";
-import type { JobData } from "~/store/job-data";
+import { lockOfStep, type JobData } from "~/store/job-data";
 import { useAwake } from "~/store/use-awake";
 import { useJob, useJobAction } from "~/store/use-job";
 import { Button, LinkButton } from "~/ui/Button";
 import { Choices } from "~/ui/Choice";
 import { Caution, Empty, Kbd, Mono, Row, Sheet, Soft, Stack } from "~/ui/bits";
 import { SystemChoice } from "~/ui/SystemChoice";
+import { SimulatedLink } from "~/ui/SimulatedLink";
+import { StepTimer } from "~/ui/StepTimer";
 import { middle, mono, wide } from "~/ui/theme";
 import { Causes } from "./Causes";
-import { KeyBeat } from "./KeyBeat";
-import { StepTimer } from "./StepTimer";
 import { Wiring } from "./Wiring";
 
 const Columns = styled.div`
@@ -27,9 +26,7 @@ const Columns = styled.div`
   }
 `;
 
-const Runner = styled(Sheet)<{ $sticks: boolean }>`
-  position: ${({ $sticks }) => ($sticks ? "sticky" : "static")};
-  bottom: 0;
+const Runner = styled(Sheet)`
   border: 2px solid var(--line);
   ${middle} {
     grid-template-columns: auto 1fr auto;
@@ -101,17 +98,22 @@ function effectOf({ access: { way, connector } }: JobData): string | null {
 /** Find the connector, look at the right side, join the right cavities; one step at a time, by button or Enter. */
 export function HookUp() {
   const data = useJob();
-  const { job, vehicle, readings, access, systems } = data;
+  const { job, vehicle, access, systems } = data;
   const { send, busy } = useJobAction();
   const { way, connector } = access;
   useAwake();
   const [ready, setReady] = useState<string[]>([]);
-  const lock = lockOf(job, readings, "hook-up");
-  const steps = way.steps;
+  const lock = lockOfStep(data, "hook-up");
+  // What the lamp tells after the rest is watched on the page of the reading, so that nothing of it is lost.
+  const steps = way.steps.slice(0, Math.max(1, tellsFrom(way)));
   const at = Math.min(job.hookUpStep, steps.length - 1);
   const step = steps[at];
   const last = at === steps.length - 1;
-  const missing = way.preconditions.filter((p) => !ready.includes(p));
+  // What the steps themselves bring about is not asked before them.
+  const asked = way.preconditions.filter(
+    (p) => !steps.some((x) => x.timer?.kind === "warm-up") || !/temperature|warm/i.test(p),
+  );
+  const missing = asked.filter((p) => !ready.includes(p));
   const waits = at === 0 && missing.length > 0;
   const next = () => {
     if (!waits && !busy) send({ intent: "hook-up", step: last ? at : at + 1, done: last });
@@ -122,7 +124,7 @@ export function HookUp() {
       if (
         e.key !== "Enter" ||
         e.defaultPrevented ||
-        (e.target as HTMLElement).closest("button, a, input, textarea, label, [role=tab]")
+        (e.target as HTMLElement).closest("button, a, textarea, [role=tab], input:not([type=checkbox])")
       )
         return;
       next();
@@ -140,7 +142,7 @@ export function HookUp() {
       </Empty>
     );
   const effect = effectOf(data);
-  const sure = way.tells.kind === "lamp" ? "It blinks: read it" : "On to the reading";
+  const sure = steps.length < way.steps.length ? "Ready: on to the reading" : "On to the reading";
   return (
     <>
       <h1>{headline(way, step)}</h1>
@@ -148,9 +150,37 @@ export function HookUp() {
       {access.about.caution && <Caution>{access.about.caution}</Caution>}
       {at === 0 && (
         <Sheet>
-          <Choices label="Before you begin" options={way.preconditions} value={ready} onChange={setReady} />
+          <Choices label="Before you begin" options={asked} value={ready} onChange={setReady} />
         </Sheet>
       )}
+      <Runner aria-live="polite">
+        <Count>
+          {at + 1}
+          <small>of {steps.length}</small>
+        </Count>
+        <div style={{ display: "grid", gap: 8 }}>
+          <h2 data-step>{step.title}</h2>
+          <p>{step.text}</p>
+          {step.timer && (
+            <StepTimer
+              key={step.id}
+              step={step}
+              timer={step.timer}
+              startedAt={job.stepTimer?.step === step.id ? job.stepTimer.startedAt : null}
+            />
+          )}
+          {waits && <Soft>Tick what is above first.</Soft>}
+          {!step.id.startsWith("key") && KEY_WORDS[step.key] && <Soft>{KEY_WORDS[step.key]}</Soft>}
+        </div>
+        <Row>
+          <Button isDisabled={at === 0} onPress={() => send({ intent: "hook-up", step: at - 1, done: false })}>
+            Back
+          </Button>
+          <Button $look="primary" isDisabled={waits || busy} onPress={next}>
+            {last ? sure : step.id === "wire" ? "Wire is in" : "Done"} <Kbd>Enter</Kbd>
+          </Button>
+        </Row>
+      </Runner>
       <Columns>
         {connector ? (
           <Wiring
@@ -163,7 +193,6 @@ export function HookUp() {
           <Sheet>
             <h2>{way.title}</h2>
             {"where" in way.ask && <p>{way.ask.where}</p>}
-            {step.beat && <KeyBeat beat={step.beat} />}
           </Sheet>
         )}
         <Stack>
@@ -191,48 +220,9 @@ export function HookUp() {
           <LinkButton $look="quiet" to={`/jobs/${job.id}/sheet`} style={{ justifySelf: "start" }}>
             <Printer size={18} aria-hidden /> Hook-up sheet to print
           </LinkButton>
-          {vehicle.id.startsWith("demo-") && (
-            <p>
-              <a
-                href={`/simulated/${vehicle.id}`}
-                target={`klinko-simulated-${vehicle.id}`}
-                rel="opener"
-                style={{ display: "inline-flex", gap: 8, minHeight: 48, alignItems: "center" }}
-              >
-                Open the simulated vehicle <ExternalLink size={18} aria-hidden />
-              </a>
-            </p>
-          )}
+          <SimulatedLink vehicle={vehicle} />
         </Stack>
       </Columns>
-      <Runner aria-live="polite" $sticks={!waits}>
-        <Count>
-          {at + 1}
-          <small>of {steps.length}</small>
-        </Count>
-        <div style={{ display: "grid", gap: 8 }}>
-          <h2>{step.title}</h2>
-          <p>{step.text}</p>
-          {step.timer && (
-            <StepTimer
-              key={step.id}
-              step={step}
-              timer={step.timer}
-              startedAt={job.stepTimer?.step === step.id ? job.stepTimer.startedAt : null}
-            />
-          )}
-          {waits && <Soft>Tick what is above first.</Soft>}
-          {!step.id.startsWith("key") && KEY_WORDS[step.key] && <Soft>{KEY_WORDS[step.key]}</Soft>}
-        </div>
-        <Row>
-          <Button isDisabled={at === 0} onPress={() => send({ intent: "hook-up", step: at - 1, done: false })}>
-            Back
-          </Button>
-          <Button $look="primary" isDisabled={waits || busy} onPress={next}>
-            {last ? sure : step.id === "wire" ? "Wire is in" : "Done"} <Kbd>Enter</Kbd>
-          </Button>
-        </Row>
-      </Runner>
       {(last || step.wire === "in") && (
         <Why>
           <Button slot="trigger" $look="quiet">

@@ -1,15 +1,17 @@
 import { useState } from "react";
 import { Disclosure, DisclosurePanel } from "react-aria-components/Disclosure";
 import styled from "styled-components";
-import type { LampSeen, OthersSeen } from "@core/procedure/lamp-check";
-import { unitVerdict, type OutputSeen, type UnitSeen, type UnitVerdict } from "@core/procedure/unit-check";
+import { hasLamp, lampCheckOf, verdictOn } from "@core/job/lamp-check";
+import type { LampSeen } from "@core/procedure/lamp-check";
+import type { OutputSeen, UnitSeen } from "@core/procedure/unit-check";
 import type { SystemAccess } from "@core/pack/scope";
-import { tellsByDashLamp } from "@core/pack/way";
+import { lockOfStep } from "~/store/job-data";
 import { useJob, useJobAction } from "~/store/use-job";
 import { Button, LinkButton } from "~/ui/Button";
 import { Choice } from "~/ui/Choice";
 import { Row, Sheet, Soft } from "~/ui/bits";
 import { LampGlyph } from "~/ui/LampGlyph";
+import { SimulatedLink } from "~/ui/SimulatedLink";
 import { CompareVehicles } from "./CompareVehicles";
 import { OutputChecks } from "./OutputChecks";
 
@@ -53,22 +55,10 @@ const SEEN: readonly { value: LampSeen; label: string; text: string }[] = [
 
 const NOTHING: UnitSeen = { lamp: null, outputs: {} };
 
-/** Is there a lamp in the dash to check? A unit that writes on its dash has one besides. */
-const hasLamp = ({ way }: SystemAccess) =>
-  tellsByDashLamp(way) || way.tells.kind === "modules" || way.tells.kind === "text";
-
-const othersOf = (outputs: UnitSeen["outputs"]): OthersSeen => {
-  const all = Object.values(outputs);
-  return all.includes("works") ? "all" : all.length ? "none" : "not-checked";
-};
-
-/** Where there is no lamp to look at, something that answers says that the unit is alive. */
-const standIn = (outputs: UnitSeen["outputs"]): LampSeen | null =>
-  ({ all: "steady", none: "dark", "not-checked": null })[othersOf(outputs)] as LampSeen | null;
-
 /** What the lamps and the other outputs do with the key on, and what that says of each unit. */
 export function LampCheckStep() {
-  const { job, systems, access } = useJob();
+  const data = useJob();
+  const { job, vehicle, systems, access } = data;
   const { send } = useJobAction();
   const check = job.lampCheck;
   // One lamp and one unit are looked at once, even where they are asked in two ways.
@@ -80,23 +70,17 @@ export function LampCheckStep() {
     if (Object.hasOwn(told, s.system)) return told[s.system];
     return s === main && check ? { lamp: check.seen, outputs: {} } : NOTHING;
   };
-  const verdictOf = (s: SystemAccess, all: (x: SystemAccess) => UnitSeen = seenOf): UnitVerdict | null =>
-    unitVerdict(
-      s.about,
-      all(s),
-      units.filter((x) => x !== s).map((x) => ({ about: x.about, seen: all(x) })),
-    );
+  const all = () => Object.fromEntries(units.map((x) => [x.system, seenOf(x)]));
+  const verdictOf = (s: SystemAccess) => verdictOn(s, units, all());
   const tell = (s: SystemAccess, seen: UnitSeen) => {
-    const next = { ...Object.fromEntries(units.map((x) => [x.system, seenOf(x)])), [s.system]: seen };
+    const next = { ...all(), [s.system]: seen };
     setTold(next);
-    const own = next[main.system];
-    const lamp = own.lamp ?? (hasLamp(main) ? null : standIn(own.outputs));
-    if (lamp === null) return;
-    const verdict = verdictOf(main, (x) => (x === main ? { ...own, lamp } : next[x.system]));
-    const headline = !hasLamp(main) && lamp === "steady" ? `The ${main.unit} answers: it is alive.` : verdict!.headline;
-    send({ intent: "lamp-check", seen: lamp, others: othersOf(own.outputs), units: next, headline });
+    const told = lampCheckOf(main, units, next);
+    if (told) send({ intent: "lamp-check", seen: told.seen, others: told.others, units: next, headline: told.says });
   };
-  const passes = check?.seen === "steady";
+  // Where the lamp goes out by design, or the codes come another way, the person goes on and knows why it is doubtful.
+  const passes = check !== null && lockOfStep(data, "hook-up") === null;
+  const doubtful = passes && check.seen !== "steady";
   const rest = units.filter((s) => s !== main);
   // Others tell what a dead unit shares with them.
   const [more, setMore] = useState(rest.some((s) => check?.units?.[s.system]?.lamp));
@@ -172,7 +156,7 @@ export function LampCheckStep() {
                     <li key={l}>{l}</li>
                   ))}
                 </ol>
-                {s === main && (
+                {s === main && !verdict.pass && !passes && (
                   <p>
                     <strong>The way to the codes stays closed until the lamp is steady.</strong> Mend it, then tap what
                     you see again.
@@ -206,10 +190,10 @@ export function LampCheckStep() {
           </DisclosurePanel>
         </Disclosure>
       )}
-      {passes && !hasLamp(main) && (
+      {passes && !doubtful && !hasLamp(main) && (
         <Verdict $pass aria-live="polite">
-          <h2>The {main.unit} answers: it is alive.</h2>
-          <p>It can be asked for its codes.</p>
+          <h2>The {main.unit} answers.</h2>
+          <p>Most likely it is alive: it can be asked for its codes.</p>
         </Verdict>
       )}
       {!hasLamp(main) && check?.seen === "dark" && (
@@ -223,11 +207,12 @@ export function LampCheckStep() {
       )}
       {passes && (
         <Row>
-          <LinkButton $look="primary" to={`/jobs/${job.id}/hook-up`}>
-            On to the hook-up
+          <LinkButton $look={doubtful ? "secondary" : "primary"} to={`/jobs/${job.id}/hook-up`}>
+            {doubtful ? "Go on to the hook-up all the same" : "On to the hook-up"}
           </LinkButton>
         </Row>
       )}
+      <SimulatedLink vehicle={vehicle} />
     </>
   );
 }

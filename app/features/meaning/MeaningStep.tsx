@@ -2,15 +2,21 @@ import { OctagonAlert } from "lucide-react";
 import styled from "styled-components";
 import { meaningsOf, type Meaning } from "@core/pack/lookup";
 import { scopeText } from "@core/pack/scope";
-import { certaintyWord } from "@core/record/job";
-import { recorded } from "@core/record/readings";
+import type { Sure } from "@core/flash/sureness";
+import { codeKind, type CodeKind } from "@core/job/faults";
+import type { Known } from "@core/job/known";
+import { settles, why } from "@core/job/say";
+import { atMost } from "@core/job/told";
+import type { System } from "@core/pack/pack";
 import type { Vehicle } from "@core/record/types";
 import { shortTime } from "~/store/format";
+import { ownOf } from "~/store/job-data";
 import { useJob, useJobAction } from "~/store/use-job";
 import { Button, LinkButton } from "~/ui/Button";
-import { Certainty, Empty, Mono, Row, Sheet, Soft } from "~/ui/bits";
+import { Caution, Certainty, Empty, Mono, Row, Sheet, Soft } from "~/ui/bits";
 import { KeptFilms } from "~/ui/KeptFilms";
 import { SystemChoice } from "~/ui/SystemChoice";
+import { Why } from "~/ui/Why";
 import { middle, mono } from "~/ui/theme";
 
 const Card = styled(Sheet)`
@@ -56,17 +62,42 @@ const First = styled.p`
 
 /** What was read, on this vehicle: circuits, what sets them, where to look first. */
 export function MeaningStep() {
-  const { job, vehicle, pack, readings, systems, access } = useJob();
+  const data = useJob();
+  const { job, vehicle, pack, readings, systems, access, judged } = data;
   const { send, busy } = useJobAction();
-  const last = recorded(readings, access.system).at(-1);
-  const codes = last?.result?.codes ?? [];
+  const { known } = ownOf(data);
+  const watch = readings.findLast((r) => r.system === access.system && r.readiness && r.recordedAt && !r.withdrawnAt);
+  const last = known.last?.reading ?? watch ?? null;
+  const codes = [...new Set(known.codes.map((x) => x.code))];
+  const sureOf = (code: string): Sure =>
+    known.codes.filter((x) => x.code === code).reduce<Sure>((s, x) => atMost(s, x.sure), "certain");
   const meanings = meaningsOf(pack, vehicle, access.system, access.dialect, codes);
-  const faults = meanings.filter((m) => m.entry?.kind !== "status");
-  const status = meanings.filter((m) => m.entry?.kind === "status");
+  const of = (kind: CodeKind) => meanings.filter((m) => codeKind(data, access.system, m.code) === kind);
+  const [faults, expected, status] = [of("fault"), of("expected"), of("status")];
   const shared = sharedCircuits(faults);
+  const nameOf = (system: string) => systems.find((s) => s.system === system)?.name ?? system;
+  const doubts = [...new Set(known.doubts.map((d) => settles(d, nameOf)))];
+  const reasons = judged.statements.filter(
+    (s) => s.system === access.system && ["stored", "nothing-stored", "list-whole"].includes(s.kind),
+  );
+  const cards = (list: Meaning[]) =>
+    list.map((m) => (
+      <CodeMeaning
+        key={m.code}
+        meaning={m}
+        vehicle={vehicle}
+        sure={sureOf(m.code)}
+        about={access.about}
+        where={known.codes.filter((x) => x.code === m.code).map((x) => x.memory)}
+      />
+    ));
+  const clearNext =
+    faults.length > 0 && !faults.some((m) => m.entry?.first || m.entry?.caution) && !access.about.caution;
   return (
     <>
-      <h1>{last?.readiness ? READINESS[last.readiness] : headline(meanings, last?.result?.state)}</h1>
+      <h1>
+        {watch && !known.last ? READINESS[watch.readiness!] : headline(known, faults, expected, status, access.about)}
+      </h1>
       <SystemChoice systems={systems} value={access.system} onChange={(system) => send({ intent: "system", system })} />
       {!last ? (
         <Empty title={`No reading of the ${access.name.toLowerCase()} is recorded yet.`}>
@@ -76,12 +107,26 @@ export function MeaningStep() {
         </Empty>
       ) : (
         <Soft>
-          Read {shortTime(last.startedAt)}, {pack.title}, for {vehicle.year}, engine {vehicle.engine}. A code names a
-          circuit, not a part to buy: look at the plug first.
+          Read {shortTime(last.startedAt)}, {pack.title}, for {vehicle.year}, engine {vehicle.engine}.
+          {faults.length > 0 &&
+            !access.about.caution &&
+            " A code names a circuit, not a part to buy: look at the plug first."}
         </Soft>
       )}
+      {access.about.caution && last && <Caution>{access.about.caution}</Caution>}
+      {known.disagree && (
+        <Caution>Two readings do not agree. Read once more before anything is wiped or bought.</Caution>
+      )}
+      {known.last && (
+        <Why
+          key={known.last.reading.id}
+          label={doubts.length ? "Why not surer, and what settles it" : "Why?"}
+          lines={doubts.length ? doubts : [...new Set(reasons.flatMap((s) => why(s, data, shortTime)))]}
+          open={doubts.length > 0 && known.answer !== "codes"}
+        />
+      )}
       {last?.input === "camera" && <KeptFilms key={last.id} reading={last.id} />}
-      {last?.readiness === "not-complete" && (
+      {watch?.readiness === "not-complete" && (
         <Sheet>
           <h2>What completes the monitors</h2>
           <p>{pack.proving.drive}</p>
@@ -98,23 +143,30 @@ export function MeaningStep() {
           </p>
         </Sheet>
       ))}
-      {faults.map((m) => (
-        <CodeMeaning key={m.code} meaning={m} vehicle={vehicle} certainty={last?.result?.codeConfidence[m.code] ?? 0} />
-      ))}
+      {cards(faults)}
+      {expected.length > 0 && <h2>Expected on this vehicle, no fault to chase</h2>}
+      {cards(expected)}
       {status.length > 0 && <h2>Status, no fault</h2>}
-      {status.map((m) => (
-        <CodeMeaning key={m.code} meaning={m} vehicle={vehicle} certainty={last?.result?.codeConfidence[m.code] ?? 0} />
-      ))}
+      {cards(status)}
       {last && (
         <Row>
           {job.handOver ? (
             <Soft>Another workshop takes over: leave the codes stored for them.</Soft>
-          ) : last.readiness ? null : (
-            <Button $look="primary" isDisabled={busy} onPress={() => send({ intent: "meaning" })}>
+          ) : known.answer !== "codes" ? null : (
+            <Button
+              $look={clearNext ? "primary" : "secondary"}
+              isDisabled={busy}
+              onPress={() => send({ intent: "meaning" })}
+            >
               On to the clear
             </Button>
           )}
-          <LinkButton to={`/jobs/${job.id}/read`}>Read once more</LinkButton>
+          <LinkButton
+            $look={known.answer === "codes" || known.none === "certain" ? "secondary" : "primary"}
+            to={`/jobs/${job.id}/read`}
+          >
+            Read once more
+          </LinkButton>
         </Row>
       )}
     </>
@@ -127,22 +179,33 @@ const READINESS = {
   unclear: "Readiness was not clear: watch the lamp once more.",
 };
 
-function headline(meanings: Meaning[], state: string | undefined): string {
-  if (!state) return "Nothing is read yet.";
-  if (!meanings.length)
-    return state === "none"
-      ? "Nothing is stored."
-      : state === "dark"
-        ? "The lamp stayed dark: nothing stored, if the lamp check passed."
-        : "No code could be read.";
-  const first = meanings.find((m) => m.entry?.first);
-  if (first) return `${first.code} comes first, whatever else is stored.`;
-  const faults = meanings.filter((m) => m.entry?.kind !== "status");
-  if (!faults.length) return "Only status codes, no fault.";
-  const unknown = faults.filter((m) => !m.entry);
-  if (unknown.length === faults.length)
-    return `${unknown.map((m) => m.code).join(", ")} ${unknown.length === 1 ? "is" : "are"} in no table of this vehicle.`;
-  return `${faults.length === 1 ? "One fault" : `${faults.length} faults`}. Look at the plugs first.`;
+function headline(known: Known, faults: Meaning[], expected: Meaning[], status: Meaning[], about: System): string {
+  switch (known.answer) {
+    case "not-read":
+      return "Nothing is read yet.";
+    case "unclear":
+      return "No code could be read.";
+    case "no-answer":
+      return "The unit did not answer: nothing is known of its codes.";
+    case "other-unit":
+      return `Another unit answered${known.last?.other ? `: ${known.last.other.name.toLowerCase()}` : ""}. Nothing is known of this one.`;
+    case "none":
+      if (known.none === "certain") return "Nothing is stored.";
+      return known.none === "likely"
+        ? "Most likely nothing is stored."
+        : "It looks like nothing stored, and that is not proven.";
+    case "codes": {
+      const first = faults.find((m) => m.entry?.first);
+      if (first) return `${first.code} comes first, whatever else is stored.`;
+      if (!faults.length) return expected.length ? `Only what is expected on this vehicle${status.length ? ", and status codes" : ""}. No fault.` : "Only status codes, no fault."; // prettier-ignore
+      const unknown = faults.filter((m) => !m.entry);
+      if (unknown.length === faults.length)
+        return `${unknown.map((m) => m.code).join(", ")} ${unknown.length === 1 ? "is" : "are"} in no table of this vehicle.`;
+      const n = faults.length === 1 ? "One fault" : `${faults.length} faults`;
+      if (about.caution) return `${n}. Leave the repair to licensed people.`;
+      return faults.some((m) => m.entry?.caution) ? `${n}. Read the caution first.` : `${n}. Look at the plugs first.`;
+    }
+  }
 }
 
 function sharedCircuits(faults: Meaning[]): { circuit: string; codes: string[] }[] {
@@ -151,14 +214,34 @@ function sharedCircuits(faults: Meaning[]): { circuit: string; codes: string[] }
   return [...by].filter(([, codes]) => codes.length > 1).map(([circuit, codes]) => ({ circuit, codes }));
 }
 
-function CodeMeaning({ meaning, vehicle, certainty }: { meaning: Meaning; vehicle: Vehicle; certainty: number }) {
+function CodeMeaning({
+  meaning,
+  vehicle,
+  sure,
+  about,
+  where,
+}: {
+  meaning: Meaning;
+  vehicle: Vehicle;
+  sure: Sure;
+  about: System;
+  /** The memories that hold it. */
+  where: readonly (string | null)[];
+}) {
   const { code, entry, nearMisses, elsewhere } = meaning;
   const because = vehicle.changes.filter((c) => c.codes.includes(code));
   return (
     <Card aria-label={`Code ${code}`}>
       <Number>
         <b>{code}</b>
-        <Certainty word={certaintyWord(certainty)} />
+        <Certainty word={sure} />
+        {where.some((m) => m !== null) && (
+          <p>
+            {[where.includes("live") && "there now", where.includes("stored") && "in memory"]
+              .filter(Boolean)
+              .join(", ")}
+          </p>
+        )}
       </Number>
       <div style={{ display: "grid", gap: 12 }}>
         {entry ? (
@@ -194,14 +277,18 @@ function CodeMeaning({ meaning, vehicle, certainty }: { meaning: Meaning; vehicl
                 </ul>
               </div>
             )}
-            <div>
-              <h3>Look first</h3>
-              <ol>
-                {entry.lookFirst.map((l) => (
-                  <li key={l}>{l}</li>
-                ))}
-              </ol>
-            </div>
+            {entry.caution && <Caution>{entry.caution}</Caution>}
+            {/* Nothing of a unit that only licensed people may touch is looked at or measured. */}
+            {!about.caution && because.length === 0 && (
+              <div>
+                <h3>Look first</h3>
+                <ol>
+                  {entry.lookFirst.map((l) => (
+                    <li key={l}>{l}</li>
+                  ))}
+                </ol>
+              </div>
+            )}
           </>
         ) : (
           <>

@@ -2,8 +2,8 @@ import { Check, Lock } from "lucide-react";
 import { useEffect, useRef } from "react";
 import { NavLink } from "react-router";
 import styled from "styled-components";
-import { lockOf } from "@core/record/job";
-import { STEP_IDS, type Job, type Reading, type StepId } from "@core/record/types";
+import { STEP_IDS, type StepId } from "@core/record/types";
+import { lockOfStep, type JobData } from "~/store/job-data";
 import { Hidden } from "~/ui/bits";
 import { STEP_NAMES } from "~/ui/steps";
 import { wide } from "~/ui/theme";
@@ -95,7 +95,8 @@ const Dot = styled.i`
 `;
 
 /** The path of a job: what is done, where it stands, and what is locked and why. */
-export function JobPath({ job, readings, at }: { job: Job; readings: readonly Reading[]; at: StepId }) {
+export function JobPath({ data, at }: { data: JobData; at: StepId }) {
+  const { job } = data;
   const list = useRef<HTMLOListElement>(null);
   useEffect(() => {
     // On a narrow screen the path scrolls sideways: keep the step that is open in view.
@@ -106,7 +107,7 @@ export function JobPath({ job, readings, at }: { job: Job; readings: readonly Re
     <nav aria-label="Steps of the job">
       <List ref={list}>
         {STEP_IDS.map((step) => {
-          const lock = lockOf(job, readings, step);
+          const lock = lockOfStep(data, step);
           const done = job.done.includes(step);
           return (
             <li key={step}>

@@ -1,15 +1,17 @@
 import { Check, Minus, X } from "lucide-react";
 import styled from "styled-components";
 import { entriesFor } from "@core/pack/scope";
-import { compareReadings, verdictSentence, type Persistence } from "@core/proving/compare";
-import { lockOf } from "@core/record/job";
-import { afterClear, beforeAndAfter, codesRead } from "@core/record/readings";
+import { END_WORDS, endsOf } from "@core/job/end";
+import { PERSISTENCE, sayVerdict, why } from "@core/job/say";
+import type { Proof } from "@core/job/proof";
 import type { Reading } from "@core/record/types";
 import { shortTime } from "~/store/format";
+import { lockOfStep, ownOf } from "~/store/job-data";
 import { useJob, useJobAction } from "~/store/use-job";
 import { Button, LinkButton } from "~/ui/Button";
-import { Empty, Row, Sheet, Soft } from "~/ui/bits";
+import { Caution, Empty, Row, Sheet, Soft } from "~/ui/bits";
 import { SystemChoice } from "~/ui/SystemChoice";
+import { Why } from "~/ui/Why";
 import { mono } from "~/ui/theme";
 
 const Scroll = styled.div`
@@ -45,14 +47,6 @@ const Table = styled.table`
   }
 `;
 
-const KIND: Record<Persistence, { word: string; text: string }> = {
-  hard: { word: "hard", text: "back at once" },
-  intermittent: { word: "intermittent", text: "back on the road" },
-  history: { word: "history", text: "stays away" },
-  quiet: { word: "quiet so far", text: "not driven yet" },
-  new: { word: "new", text: "was not there before" },
-};
-
 const RUN_WORDS: Record<Reading["run"], string> = {
   before: "",
   "key-on": "switched on",
@@ -62,9 +56,10 @@ const RUN_WORDS: Record<Reading["run"], string> = {
 
 /** Before and after, side by side, and what that proves. */
 export function ProveStep() {
-  const { job, vehicle, pack, readings, systems, access } = useJob();
+  const data = useJob();
+  const { job, vehicle, pack, systems, access, judged } = data;
   const { send, busy } = useJobAction();
-  const lock = lockOf(job, readings, "prove");
+  const lock = lockOfStep(data, "prove");
   if (lock && !job.closedAt)
     return (
       <Empty level={1} title={`The proof is locked: ${lock}.`}>
@@ -74,16 +69,28 @@ export function ProveStep() {
         </LinkButton>
       </Empty>
     );
-  const { before, after } = beforeAndAfter(job, readings, access.system, access.memory);
-  const rows = before ? compareReadings(codesRead(before), after.map(afterClear)) : [];
-  const verdict = verdictSentence(rows, after.length);
+  const { proof } = ownOf(data);
+  const verdict = sayVerdict(judged);
+  const about = judged.statements.find((s) => s.kind === "verdict")!;
+  const reasons = judged.statements.filter((s) => s.system === access.system && s.kind === "persistence");
   const titles = new Map(entriesFor(pack, vehicle, access.system).map((e) => [e.code, e.title]));
-  const driven = after.some((r) => r.run === "drive");
+  const read = systems.filter((s) => s.way.tells.kind !== "readiness");
   return (
     <>
-      <h1 aria-live="polite">{verdict}</h1>
-      <SystemChoice systems={systems} value={access.system} onChange={(system) => send({ intent: "system", system })} />
-      {rows.length > 0 && (
+      <h1 aria-live="polite">{job.closedAt ? job.verdict : verdict}</h1>
+      <SystemChoice systems={read} value={access.system} onChange={(system) => send({ intent: "system", system })} />
+      {!proof.cleared && (
+        <Soft>
+          The {access.name.toLowerCase()} was not cleared in this job. What was read of it stands as it was read.
+        </Soft>
+      )}
+      {proof.tooSoon && (
+        <Caution>
+          Too little time has passed since the clear for that drive: {pack.proving.drive} Until then nothing is proven
+          by it.
+        </Caution>
+      )}
+      {proof.rows.length > 0 && (
         <Sheet>
           <Scroll tabIndex={0} role="region" aria-label="Before and after">
             <Table>
@@ -91,24 +98,27 @@ export function ProveStep() {
                 <tr>
                   <th scope="col">Code</th>
                   <th scope="col">
-                    Before
-                    <small>{before && shortTime(before.startedAt)}</small>
+                    {proof.cleared ? "Before" : "Read"}
+                    <small>{proof.before.length > 0 && shortTime(proof.before.at(-1)!.reading.startedAt)}</small>
                   </th>
-                  {after.map((r) => (
-                    <th scope="col" key={r.id}>
-                      After, {RUN_WORDS[r.run]}
-                      <small>{shortTime(r.startedAt)}</small>
+                  {proof.after.map(({ reading }, i) => (
+                    <th scope="col" key={reading.id}>
+                      After, {RUN_WORDS[proof.ran[i]]}
+                      <small>{shortTime(reading.startedAt)}</small>
                     </th>
                   ))}
-                  <th scope="col">That makes it</th>
+                  {proof.cleared && <th scope="col">That makes it</th>}
                 </tr>
               </thead>
               <tbody>
-                {rows.map((row) => (
-                  <tr key={row.code}>
+                {proof.rows.map((row) => (
+                  <tr key={`${row.memory} ${row.code}`}>
                     <th scope="row">
                       {row.code}
-                      <small>{titles.get(row.code) ?? "in no table"}</small>
+                      <small>
+                        {row.memory === "live" ? "there now: " : row.memory === "stored" ? "in memory: " : ""}
+                        {titles.get(row.code) ?? "in no table"}
+                      </small>
                     </th>
                     <td>
                       <Seen value={row.before} />
@@ -118,52 +128,95 @@ export function ProveStep() {
                         <Seen value={a} />
                       </td>
                     ))}
-                    <td>
-                      <strong>{KIND[row.persistence].word}</strong>
-                      <small>{KIND[row.persistence].text}</small>
-                    </td>
+                    {proof.cleared && (
+                      <td>
+                        <strong>{row.kind === "fault" ? PERSISTENCE[row.persistence].word : row.kind}</strong>
+                        <small>
+                          {row.kind === "expected"
+                            ? "a change on this vehicle explains it"
+                            : row.kind === "status"
+                              ? "no fault"
+                              : PERSISTENCE[row.persistence].text}
+                        </small>
+                      </td>
+                    )}
                   </tr>
                 ))}
               </tbody>
             </Table>
           </Scroll>
+          <Why lines={[...new Set([about, ...reasons].flatMap((s) => why(s, data, shortTime)))]} />
         </Sheet>
       )}
       {!job.closedAt && (
         <Sheet>
-          <h2>
-            {after.length === 0 ? "Read again now" : driven ? "Read as often as you like" : "Drive, then read again"}
-          </h2>
-          {after.length === 0 ? (
-            <p>Key on, wire in as before: what is back at once is a hard fault.</p>
-          ) : (
+          <h2>{nextHeading(proof)}</h2>
+          {nextText(proof, access.way.ask.kind === "bridge")}
+          {proof.cleared && proof.state !== "not-fixed" && proof.after.length > 0 && (
             <p>
               {pack.proving.drive} <strong>Nobody reads a screen while driving.</strong>
             </p>
           )}
           <Soft>{pack.proving.readiness}</Soft>
           <Row>
-            <LinkButton $look={after.length < 2 ? "primary" : "secondary"} to={`/jobs/${job.id}/read`}>
-              Read again
+            <LinkButton
+              $look={proof.state === "fixed" || proof.state === "not-fixed" ? "secondary" : "primary"}
+              to={`/jobs/${job.id}/read`}
+            >
+              {proof.before.length + proof.after.length ? "Read again" : "Read it"}
             </LinkButton>
-            <LinkButton to={`/jobs/${job.id}/clear`}>Clear again</LinkButton>
-            <Button isDisabled={after.length === 0 || busy} onPress={() => send({ intent: "close", verdict })}>
-              Close the job with this verdict
-            </Button>
+            <LinkButton to={`/jobs/${job.id}/clear`}>{proof.cleared ? "Clear again" : "Clear it"}</LinkButton>
           </Row>
         </Sheet>
       )}
       {job.closedAt && (
         <Row>
           <p>
-            <strong>Closed {shortTime(job.closedAt)}.</strong>
+            <strong>
+              {job.end ? END_WORDS[job.end] : "Closed"}, {shortTime(job.closedAt)}.
+            </strong>
           </p>
           <Button onPress={() => send({ intent: "reopen" })}>Open it again</Button>
           <LinkButton to="/">To the garage</LinkButton>
         </Row>
       )}
+      {!job.closedAt && endsOf(judged)[0] !== "not-proven" && proof.after.length > 0 && (
+        <Row>
+          <Button isDisabled={busy} onPress={() => send({ intent: "close", end: endsOf(judged)[0] })}>
+            Close the job with this verdict
+          </Button>
+        </Row>
+      )}
     </>
   );
+}
+
+/** What comes next for this system: a fault that is there is mended first, whatever was driven. */
+function nextHeading(p: Proof): string {
+  if (!p.cleared) return p.before.length ? "Clear it, or leave it as it is" : "Not read yet";
+  if (!p.after.length) return "Read again now";
+  if (p.rows.some((r) => r.kind === "fault" && r.persistence === "still")) return "Still stored: did the clear take?";
+  if (p.state === "not-fixed") return "Mend it, then clear and read again";
+  if (p.state === "fixed") return "Read as often as you like";
+  return p.ran.includes("drive") ? "Read once more" : "Drive, then read again";
+}
+
+function nextText(p: Proof, wire: boolean) {
+  if (!p.cleared) return null;
+  if (!p.after.length)
+    return (
+      <p>Key on{wire ? ", wire in as before" : ""}: what is back at once is there now, or the clear did not take.</p>
+    );
+  if (p.rows.some((r) => r.kind === "fault" && r.persistence === "still"))
+    return (
+      <p>
+        Clear it by another way, surest first (battery), and read with the key just turned on. Back again: it is there
+        now.
+      </p>
+    );
+  if (p.state === "not-proven" && p.ran.includes("drive"))
+    return <p>The list was not seen whole since the drive: one whole round settles it.</p>;
+  return null;
 }
 
 function Seen({ value }: { value: boolean | null }) {

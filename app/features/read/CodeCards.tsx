@@ -1,9 +1,10 @@
 import styled from "styled-components";
 import type { Decoded } from "@core/flash/decode";
-import { certaintyWord } from "@core/record/job";
+import { codeSure, type Sure } from "@core/flash/sureness";
+import { atMost } from "@core/job/told";
 import { Certainty, Soft } from "~/ui/bits";
 import { mono } from "~/ui/theme";
-import { listOf } from "./sentence";
+import { listOf } from "@core/job/say";
 
 const Cards = styled.ul`
   display: grid;
@@ -30,7 +31,7 @@ const Cards = styled.ul`
 `;
 
 /** Each code that was read, with its certainty and where it comes from. */
-export function CodeCards({ decoded, given }: { decoded: Decoded; given: number }) {
+export function CodeCards({ decoded, given, most }: { decoded: Decoded; given: number; most: Sure }) {
   return (
     <>
       <Cards aria-label="Codes read">
@@ -41,7 +42,7 @@ export function CodeCards({ decoded, given }: { decoded: Decoded; given: number 
             <li key={code}>
               <b>{code}</b>
               <p>
-                <Certainty word={certaintyWord(given * (decoded.codeConfidence[code] ?? 0))} />
+                <Certainty word={atMost(codeSure(decoded, code, given), most)} />
                 <br />
                 seen {times === 1 ? "once" : times === 2 ? "twice" : `${times} times`}
                 {missed > 0 && `; ${missed === 1 ? "one blink" : `${missed} blinks`} missed, filled in`}
@@ -50,7 +51,7 @@ export function CodeCards({ decoded, given }: { decoded: Decoded; given: number 
           );
         })}
       </Cards>
-      {decoded.runnerUp && decoded.confidence < 0.99 && (
+      {decoded.runnerUp && decoded.runnerUp.probability >= 0.01 && decoded.confidence < 0.99 && (
         <Soft>
           It could also be {decoded.runnerUp.codes.length ? listOf(decoded.runnerUp.codes) : "nothing stored"} (
           {Math.round(decoded.runnerUp.probability * 100)} %). One more round tells them apart.

@@ -3,7 +3,7 @@ import styled from "styled-components";
 import { readLine, type DashLine } from "@core/display/dash-line";
 import { entriesFor } from "@core/pack/scope";
 import type { DashText as Tells } from "@core/pack/way";
-import { wasCleared } from "@core/record/readings";
+import { runToAsk, wasCleared } from "@core/job/epochs";
 import type { Reading, SystemList } from "@core/record/types";
 import type { JobData } from "~/store/job-data";
 import { useDraft } from "~/store/use-draft";
@@ -35,7 +35,7 @@ export function DashText({ data, tells }: { data: JobData; tells: Tells }) {
   const { job, systems, pack, vehicle, access } = data;
   const [lines, setLines] = useDraft<string[]>(`${job.id}/${access.way.id}`, [], isLines);
   const [typed, setTyped] = useState("");
-  const [run, setRun] = useState<Reading["run"]>(wasCleared(job, access.memory) ? "key-on" : "before");
+  const [run, setRun] = useState<Reading["run"]>(() => runToAsk(data, access.system));
   const record = useRecordLists(data);
   const known = tells.systems.filter((s) => systems.some((x) => x.system === s.system));
   const nameOf = (system: string) => systems.find((s) => s.system === system)?.name ?? system;
@@ -63,7 +63,7 @@ export function DashText({ data, tells }: { data: JobData; tells: Tells }) {
         {ended
           ? count
             ? `${count === 1 ? "One number" : `${count} numbers`}, then nothing more.`
-            : "Nothing is stored."
+            : "No number: most likely nothing is stored."
           : lines.length
             ? `Press ${tells.next}, and type the next one.`
             : "Type what stands where the odometer was."}
@@ -85,7 +85,7 @@ export function DashText({ data, tells }: { data: JobData; tells: Tells }) {
         ))}
         . <Mono>{tells.none}</Mono>: nothing more. A digit that is not clear: <Mono>?</Mono>.
       </Soft>
-      {wasCleared(job, access.memory) && <RunChoice value={run} onChange={setRun} />}
+      {wasCleared(data, access.memory) && <RunChoice value={run} onChange={setRun} />}
       {lines.length > 0 && (
         <Sheet>
           <Lines aria-label="Lines of the display">

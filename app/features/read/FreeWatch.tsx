@@ -21,7 +21,8 @@ import { SessionStrip } from "./strip/SessionStrip";
 import { dialectsOf, SURE, useBelieved, type Believed } from "./use-believed";
 import { useWatch } from "./use-watch";
 import { UndoButton } from "./UndoButton";
-import { byHand, Dock } from "./Watch";
+import { byHand } from "./inputs-of";
+import { Dock } from "./Watch";
 import { useWorking } from "./use-working";
 
 const SHOWN = 3;
@@ -70,7 +71,8 @@ export function FreeWatch({ stored, ...garage }: { stored: Reading | null } & Ga
       {again && <Soft>Read at {shortTime(again)}, and kept on this device since.</Soft>}
       {some && misfit !== "even" && (speaks || phase === "watching") && <Speaks {...believed} known={known} />}
       {pictured && <PictureStage picture={picture} names={[title]} playhead={playhead} onPlayhead={setPlayhead} />}
-      <Codes session={session} given={believed.given} />
+      {/* Which make it is was told by nobody: no code is certain. */}
+      <Codes session={session} given={believed.given} most="likely" />
       {some && (
         <Sheet>
           <SessionStrip
@@ -144,7 +146,7 @@ function Speaks({ ranked, said, setSaid, known }: ReturnType<typeof useBelieved>
       {best.probability >= SURE ? (
         <p role="status">
           It blinks like <strong>{best.makes.join(", ")}</strong>: {lower(best.dialect.title)} (
-          {percent(best.probability)}).
+          {percent(best.probability)} among the lamps that Klinko knows). Of another make, these are not its codes.
         </p>
       ) : (
         <>

@@ -3,7 +3,7 @@ import styled from "styled-components";
 import { readLine } from "@core/display/dash-line";
 import { entriesFor } from "@core/pack/scope";
 import type { ModuleWalk as Tells } from "@core/pack/way";
-import { wasCleared } from "@core/record/readings";
+import { runToAsk, wasCleared } from "@core/job/epochs";
 import type { Reading, SystemList } from "@core/record/types";
 import type { JobData } from "~/store/job-data";
 import { useDraft } from "~/store/use-draft";
@@ -60,7 +60,7 @@ export function ModuleWalk({ data, tells }: { data: JobData; tells: Tells }) {
   const modules = tells.modules.filter((m) => systems.some((s) => s.system === m.system));
   const [walk, setWalk] = useDraft<Walk>(`${job.id}/${access.way.id}`, { at: 0, texts: {}, done: [] }, isWalk);
   const [typed, setTyped] = useState("");
-  const [run, setRun] = useState<Reading["run"]>(wasCleared(job, access.memory) ? "key-on" : "before");
+  const [run, setRun] = useState<Reading["run"]>(() => runToAsk(data, access.system));
   const record = useRecordLists(data);
   const at = Math.min(walk.at, modules.length - 1);
   const here = modules[at];
@@ -106,7 +106,7 @@ export function ModuleWalk({ data, tells }: { data: JobData; tells: Tells }) {
         {tells.submodes[codesMode].title}; {presses} presses of {tells.nextSubmode} come back to it. Never hold a button
         in {tells.submodes.find((s) => s.shows === "erase")?.title}: it wipes the module.
       </Soft>
-      {wasCleared(job, access.memory) && <RunChoice value={run} onChange={setRun} />}
+      {wasCleared(data, access.memory) && <RunChoice value={run} onChange={setRun} />}
       <Modules aria-label="Modules of the walk">
         {modules.map((m, i) => {
           const list = walk.done.includes(m.system) ? lists[m.system] : null;
@@ -198,7 +198,14 @@ export function ModuleWalk({ data, tells }: { data: JobData; tells: Tells }) {
         >
           Record this reading
         </Button>
-        {!all && walk.done.length > 0 && <Soft>{modules.length - walk.done.length} modules are not read yet.</Soft>}
+        {!all && walk.done.length > 0 && (
+          <Soft>
+            {modules.length - walk.done.length === 1
+              ? "One module is"
+              : `${modules.length - walk.done.length} modules are`}{" "}
+            not read yet.
+          </Soft>
+        )}
       </Row>
     </>
   );

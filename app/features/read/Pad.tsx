@@ -90,7 +90,9 @@ export function Pad({
   };
   useEffect(() => {
     const elsewhere = (e: KeyboardEvent) =>
-      (e.target as HTMLElement).closest("input, textarea, select, button, [role=radio], [role=tab]");
+      (e.target as HTMLElement).closest(
+        "input:not(:checked), textarea, select, button, [role=tab]:not([aria-selected=true])",
+      );
     const onKeyDown = (e: KeyboardEvent) => {
       if (e.repeat || e.ctrlKey || e.metaKey || e.altKey) return;
       const typing = (e.target as HTMLElement).closest("input, textarea, select");

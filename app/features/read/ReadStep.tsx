@@ -1,5 +1,5 @@
-import { lockOf } from "@core/record/job";
 import { useAwake } from "~/store/use-awake";
+import { lockOfStep } from "~/store/job-data";
 import { useJob } from "~/store/use-job";
 import { LinkButton } from "~/ui/Button";
 import { Empty } from "~/ui/bits";
@@ -12,8 +12,8 @@ import { Watch } from "./Watch";
 export function ReadStep() {
   const data = useJob();
   useAwake();
-  const { job, readings, access } = data;
-  const lock = lockOf(job, readings, "read");
+  const { job, access } = data;
+  const lock = lockOfStep(data, "read");
   if (lock)
     return (
       <Empty level={1} title={`Reading is closed: ${lock}.`}>

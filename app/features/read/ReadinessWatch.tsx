@@ -59,13 +59,13 @@ export function ReadinessWatch({ data, tells }: { data: JobData; tells: Readines
     <>
       <h1 aria-live="polite">
         {began === null
-          ? "Turn the key on, and tap here at once."
+          ? "Key off first. Then tap here as you turn it on."
           : told
             ? verdict.headline
             : over
               ? "The watch is over. What does the lamp do now?"
               : watched < tells.waitSeconds * 1000
-                ? "Wait. The lamp only stays lit for now."
+                ? "Wait, and watch. A blink now is before its time: tap it."
                 : "Watch the lamp. Tap with every blink."}
       </h1>
       <SystemChoice
@@ -87,7 +87,7 @@ export function ReadinessWatch({ data, tells }: { data: JobData; tells: Readines
                 setNow(performance.now());
               }}
             >
-              The key is on
+              The key goes on now
             </Button>
           </Row>
         </>

@@ -2,7 +2,7 @@ import { lazy, Suspense, useEffect, useRef, useState } from "react";
 import styled from "styled-components";
 import { entriesFor } from "@core/pack/scope";
 import type { Parameter, SerialData as Tells } from "@core/pack/way";
-import { wasCleared } from "@core/record/readings";
+import { runToAsk, wasCleared } from "@core/job/epochs";
 import type { Reading } from "@core/record/types";
 import { codesFrom, COMMANDS, readReply, request, valuesOf, type Command } from "@core/serial/protocol";
 import type { JobData } from "~/store/job-data";
@@ -62,7 +62,7 @@ const WRONG = {
 
 /** Serial live data: choose the protocol, connect, watch the values, read the codes. */
 export function SerialData({ data, tells }: { data: JobData; tells: Tells }) {
-  const { job, vehicle, pack, access } = data;
+  const { vehicle, pack, access } = data;
   const usual = tells.protocols.findIndex((p) => vehicle.year >= p.years[0] && vehicle.year <= p.years[1]);
   const [protocol, setProtocol] = useState(Math.max(0, usual));
   const [line, setLine] = useState<SerialLine | null>(null);
@@ -70,7 +70,7 @@ export function SerialData({ data, tells }: { data: JobData; tells: Tells }) {
   const [samples, setSamples] = useState<Sample[]>([]);
   const [shown, setShown] = useState(tells.parameters[0].id);
   const [codes, setCodes] = useState<string[] | null>(null);
-  const [run, setRun] = useState<Reading["run"]>(wasCleared(job, access.memory) ? "key-on" : "before");
+  const [run, setRun] = useState<Reading["run"]>(() => runToAsk(data, access.system));
   const record = useRecordLists(data);
   const queue = useRef<Promise<unknown>>(Promise.resolve());
   const began = useRef(0);
@@ -142,7 +142,7 @@ export function SerialData({ data, tells }: { data: JobData; tells: Tells }) {
               : "Nothing is stored."
             : "The unit answers. Look at the values, read the codes."}
       </h1>
-      {wasCleared(job, access.memory) && <RunChoice value={run} onChange={setRun} />}
+      {wasCleared(data, access.memory) && <RunChoice value={run} onChange={setRun} />}
       {problem && <Caution>{problem}</Caution>}
       {!line ? (
         <Sheet>

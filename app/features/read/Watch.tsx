@@ -5,22 +5,31 @@ import type { Dialect } from "@core/flash/dialect";
 import type { SystemAccess } from "@core/pack/scope";
 import { nothingMore } from "@core/flash/settle";
 import { withReading } from "@core/record/job";
-import { recorded, wasCleared } from "@core/record/readings";
-import { isPicture, type Input } from "@core/record/types";
+import { wasCleared } from "@core/job/epochs";
+import { identityOf, lookFor, OTHER } from "@core/job/identity";
+import { knownOf } from "@core/job/known";
+import { sayKnown } from "@core/job/say";
+import { mostOf } from "@core/job/told";
+import { recorded, resultFrom } from "@core/record/readings";
+import { isPicture, type LampRested, type Reading } from "@core/record/types";
 import { changeJob } from "~/store/db";
 import { shortTime } from "~/store/format";
 import type { JobData } from "~/store/job-data";
 import { useJobAction } from "~/store/use-job";
 import { Button } from "~/ui/Button";
+import { Choice } from "~/ui/Choice";
 import { ConfirmButton } from "~/ui/ConfirmButton";
 import { Caution, Mono, Row, Sheet } from "~/ui/bits";
 import { SystemChoice } from "~/ui/SystemChoice";
 import { ActNow } from "./ActNow";
 import { jobHome } from "./home";
+import { byHand } from "./inputs-of";
 import { Inputs, inputsFor } from "./Inputs";
+import { KeyNow } from "./KeyNow";
 import { PictureStage } from "./picture/Stage";
 import { PictureWatch } from "./picture/picture-watch";
 import { PressRows } from "./PressRows";
+import { RecordedReadings } from "./RecordedReadings";
 import { RunChoice } from "./RunChoice";
 import { Codes, Said } from "./Said";
 import { ReadingSession, type SessionState } from "./session";
@@ -58,6 +67,7 @@ export function Watch({ data, dialect }: { data: JobData; dialect: Dialect }) {
   const [picture] = useState(() => new PictureWatch(() => [session, ...others.map((o) => o.session)]));
   const { phase, input, some, pictured, playhead, setPlayhead } = useWatch(session, picture);
   const run = useSession(session, (s) => s.reading.run);
+  const most = useSession(session, ({ reading, decoded }) => mostOf(access, systems, { ...reading, result: decoded && resultFrom(decoded) })); // prettier-ignore
   const anything = useSession(session, hasAnything);
   const working = useWorking(session, picture);
   // Ways to watch are offered until one is taken; the pad, and a list that is typed, stay.
@@ -72,7 +82,8 @@ export function Watch({ data, dialect }: { data: JobData; dialect: Dialect }) {
           onChange={(system) => send({ intent: "system", system })}
         />
       )}
-      {wasCleared(job, access.memory) && <RunChoice value={run} onChange={session.setRun} />}
+      {wasCleared(data, access.memory) && <RunChoice value={run} onChange={session.setRun} />}
+      {phase === "ready" && <KeyNow session={session} way={access.way} dialect={dialect} job={job} />}
       {phase === "interrupted" && <Interrupted session={session} picture={picture} />}
       {access.way.tells.kind === "lamp" && access.way.tells.act && (
         <ActNow session={session} dialect={dialect} act={access.way.tells.act} />
@@ -85,7 +96,7 @@ export function Watch({ data, dialect }: { data: JobData; dialect: Dialect }) {
           onPlayhead={setPlayhead}
         />
       )}
-      <Codes session={session} />
+      <Codes session={session} most={most} />
       {some && dialect.advance === "button" && (
         <Sheet>
           <PressRows session={session} />
@@ -108,10 +119,12 @@ export function Watch({ data, dialect }: { data: JobData; dialect: Dialect }) {
         </Sheet>
       )}
       {pictured && others.map((o) => <OtherLamp key={o.access.system} {...o} playhead={playhead} />)}
+      <LookAgain session={session} access={access} systems={systems} />
       <Dock>
         <Actions session={session} others={others} picture={picture} data={data} />
         {offered && <Inputs session={session} picture={picture} inputs={inputsFor(dialect)} locked={anything} />}
       </Dock>
+      <RecordedReadings data={data} />
     </>
   );
 }
@@ -155,8 +168,6 @@ interface Other {
   session: ReadingSession;
 }
 
-export const byHand = (input: Input): boolean => !isPicture(input) && input !== "trace" && input !== "counts";
-
 /** An empty watch says something only after this many seconds. */
 const EMPTY_WATCH = 15;
 
@@ -164,19 +175,21 @@ function Actions({
   session,
   others,
   picture,
-  data: { job, access },
+  data,
 }: {
   session: ReadingSession;
   others: readonly Other[];
   picture: PictureWatch;
   data: JobData;
 }) {
+  const { job, access } = data;
   const navigate = useNavigate();
   const revalidator = useRevalidator();
   const [saving, setSaving] = useState(false);
   const phase = useSession(session, (s) => s.phase);
   const input = useSession(session, (s) => s.reading.input);
   const some = useSession(session, hasAnything);
+  const rested = useSession(session, (s) => s.reading.rested);
   const done = useSession(session, (s) => s.decoded !== null && nothingMore(s.decoded));
   const startedAt = useSession(session, (s) => s.reading.startedAt);
   const seconds = useSeconds(phase === "watching" && !some ? startedAt : null);
@@ -187,21 +200,25 @@ function Actions({
     setFailed(false);
     // A camera that still watches ends for all lamps, so that a second one is recorded too.
     picture.stop();
+    // The newest of all readings is told of first; what is known of its system takes in those before it.
+    const note = async (reading: Reading, of: SystemAccess) => {
+      const readings = [...data.readings.filter((r) => r.id !== reading.id), reading];
+      await changeJob(job.id, (j) => withReading(j, sayKnown(of.name, knownOf({ ...data, job: j, readings }, of.system)), reading.recordedAt!)); // prettier-ignore
+    };
     try {
       const reading = await session.finish();
       await picture.closed;
-      await changeJob(job.id, (j) => withReading(j, reading, access.name, reading.recordedAt!));
+      await note(reading, access);
       for (const other of others) {
         if (!hasAnything(other.session.state) || other.session.state.phase !== "stopped") continue;
-        const too = await other.session.finish();
-        await changeJob(job.id, (j) => withReading(j, too, other.access.name, too.recordedAt!));
+        await note(await other.session.finish(), other.access);
       }
     } catch {
       setSaving(false);
       return setFailed(true);
     }
     await revalidator.revalidate();
-    await navigate(`/jobs/${job.id}/${wasCleared(job, access.memory) ? "prove" : "meaning"}`);
+    await navigate(`/jobs/${job.id}/${wasCleared(data, access.memory) ? "prove" : "meaning"}`);
   };
   const startOver = () => {
     picture.close();
@@ -209,8 +226,18 @@ function Actions({
   };
   if (phase === "ready")
     return !byHand(input) ? null : (
-      <Row>
-        <Button onPress={session.watch}>It does not blink</Button>
+      <Row $gap={8}>
+        {data.access.dialect?.advance === "self" && !access.way.steps.some((x) => x.beat) && (
+          <Button
+            $look={data.access.dialect.loopFrom === null ? "primary" : "secondary"}
+            onPress={() => session.watch(true)}
+          >
+            {access.way.engine === "running" ? "It starts now" : "The key goes on now"}
+          </Button>
+        )}
+        <Button $look="quiet" onPress={() => session.watch()}>
+          It does not blink
+        </Button>
       </Row>
     );
   return (
@@ -218,8 +245,11 @@ function Actions({
       {phase === "watching" && !some && (
         <p role="timer">
           Watching for <Mono>{seconds} s</Mono>.{" "}
-          {seconds < EMPTY_WATCH ? "Give it fifteen." : "Record what you see, or tap when it blinks."}
+          {seconds < EMPTY_WATCH ? "Give it fifteen." : "What does it do? Or tap when it blinks."}
         </p>
+      )}
+      {phase === "watching" && !some && seconds >= EMPTY_WATCH && (
+        <Choice<LampRested> label="The lamp" value={rested ?? null} onChange={session.setRested} options={RESTED} />
       )}
       {(failed || unstored) && (
         <div role="alert">
@@ -232,7 +262,7 @@ function Actions({
       <Row $gap={8}>
         <Button
           $look={done ? "primary" : "secondary"}
-          isDisabled={saving || (!some && seconds < EMPTY_WATCH)}
+          isDisabled={saving || (!some && (seconds < EMPTY_WATCH || !rested))}
           onPress={() => void record()}
         >
           Record this reading
@@ -257,6 +287,39 @@ function Actions({
             </Button>
           ))}
       </Row>
+    </>
+  );
+}
+
+const RESTED: readonly { value: LampRested; label: string }[] = [
+  { value: "lit", label: "Stays lit" },
+  { value: "lit-then-dark", label: "Lit at first, then dark" },
+  { value: "dark", label: "Dark all the time" },
+];
+
+/** Where another unit could have answered: which lamp it was, or where the lead sits. Who does not say leaves it likely at most. */
+function LookAgain({ session, access, systems }: { session: ReadingSession } & Pick<JobData, "access" | "systems">) {
+  const some = useSession(session, hasAnything);
+  const told = useSession(session, (s) => s.reading.looked);
+  const look = lookFor(access, systems);
+  const identity = identityOf(access, systems, told);
+  if (!look || !some) return null;
+  return (
+    <>
+      <Choice
+        label={
+          look.what === "lamp" ? "Look once more: which lamp blinks?" : "Look once more: the signal lead sits in socket"
+        }
+        value={told?.[look.what] ?? null}
+        onChange={(value) => session.setLooked({ [look.what]: value })}
+        options={[...look.options.map((o) => ({ value: o, label: o })), { value: OTHER, label: "Another one" }]}
+      />
+      {identity.is === "other" && (
+        <Caution>
+          Then another unit answered{identity.system ? `: ${identity.system.name.toLowerCase()}` : ""}. This says
+          nothing of the {access.name.toLowerCase()}. Check the hook-up, or pick that lamp and read it.
+        </Caution>
+      )}
     </>
   );
 }

@@ -1,7 +1,8 @@
 import type { Dialect } from "@core/flash/dialect";
 import type { SystemAccess } from "@core/pack/scope";
-import { entriesFor } from "@core/pack/scope";
-import { newReading, wasCleared } from "@core/record/readings";
+import { entriesFor, variantOf } from "@core/pack/scope";
+import { runToAsk } from "@core/job/epochs";
+import { newReading } from "@core/record/readings";
 import type { Input, Reading } from "@core/record/types";
 import { newId, readingWriter, remove } from "~/store/db";
 import { dropFilms, keepFilm } from "~/store/films";
@@ -18,6 +19,8 @@ export interface Home {
   speaks: "given" | "likely" | "unknown";
   /** Codes that exist there. */
   table: string[];
+  /** Of the vehicle's engine, where it is known: some units show half of them first. */
+  cylinders: number | null;
   /** A reading that was begun and not recorded. */
   stored: Reading | null;
   blank: (input: Input) => Reading;
@@ -30,12 +33,14 @@ export interface Home {
 export const NOT_STARTED = new Date(0).toISOString();
 
 /** A system of a job's vehicle: every mark is stored as it comes. */
-export function jobHome({ job, vehicle, pack, readings }: JobData, access: SystemAccess, dialect: Dialect): Home {
+export function jobHome(data: JobData, access: SystemAccess, dialect: Dialect): Home {
+  const { job, vehicle, pack, readings } = data;
   const save = readingWriter();
   return {
     dialect,
     speaks: "given",
     table: entriesFor(pack, vehicle, access.system).map((e) => e.code),
+    cylinders: variantOf(pack, vehicle)?.engines.find((e) => e.id === vehicle.engine)?.cylinders ?? null,
     // An empty one holds nothing to go on with.
     stored:
       readings.findLast((r) => !r.recordedAt && r.system === access.system && (r.marks.length > 0 || r.counts)) ?? null,
@@ -48,7 +53,7 @@ export function jobHome({ job, vehicle, pack, readings }: JobData, access: Syste
         way: access.way.id,
         dialect: dialect.id,
         input,
-        run: wasCleared(job, access.memory) ? "key-on" : "before",
+        run: runToAsk(data, access.system),
         startedAt: NOT_STARTED,
       }),
     save,
@@ -69,6 +74,7 @@ export function looseHome(dialect: Dialect, speaks: Home["speaks"], stored: Read
     dialect,
     speaks,
     table: [],
+    cylinders: null,
     stored,
     blank: (input) =>
       newReading({ id: newId(), job: "-", vehicle: "-", system: "-", way: "-", dialect: dialect.id, input, run: "before", startedAt: NOT_STARTED }), // prettier-ignore

@@ -1,6 +1,7 @@
 import { useNavigate, useRevalidator } from "react-router";
-import { note, stepDone } from "@core/record/job";
-import { newReading, resultOf, wasCleared } from "@core/record/readings";
+import { withReading } from "@core/record/job";
+import { wasCleared } from "@core/job/epochs";
+import { newReading, resultOf } from "@core/record/readings";
 import type { Input, Reading, SystemList } from "@core/record/types";
 import { changeJob, newId, write } from "~/store/db";
 import type { JobData } from "~/store/job-data";
@@ -40,9 +41,9 @@ export function useRecordLists(
       recordedAt: now,
     };
     await write(reading);
-    await changeJob(job.id, (j) => stepDone(note(j, "read", says, now), "read"));
+    await changeJob(job.id, (j) => withReading(j, says, now));
     await revalidator.revalidate();
-    await navigate(`/jobs/${job.id}/${wasCleared(job, access.memory) ? "prove" : "meaning"}`);
+    await navigate(`/jobs/${job.id}/${wasCleared(data, access.memory) ? "prove" : "meaning"}`);
   };
 }
 

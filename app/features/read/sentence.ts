@@ -1,6 +1,8 @@
 import type { Decoded } from "@core/flash/decode";
 import type { Dialect } from "@core/flash/dialect";
-import { nothingMore, openQuestions, seenTwice, type Question } from "@core/flash/settle";
+import { openQuestions, seenTwice, type Question } from "@core/flash/settle";
+import { LIKELY, nothingSure, wholeSure } from "@core/flash/sureness";
+import { listOf } from "@core/job/say";
 import type { LampInput } from "@core/record/types";
 
 const WORDS = ["No", "One", "Two", "Three", "Four", "Five", "Six", "Seven", "Eight", "Nine"];
@@ -16,10 +18,6 @@ const START: Record<LampInput, string> = {
   press: "Let the button go, then tap with every flash.",
 };
 
-export function listOf(codes: readonly string[]): string {
-  return codes.length < 2 ? codes.join("") : `${codes.slice(0, -1).join(", ")} and ${codes.at(-1)}`;
-}
-
 /** The state of a reading in one large sentence, and what would settle the rest. */
 export function saySoFar(
   d: Decoded | null,
@@ -31,13 +29,13 @@ export function saySoFar(
   any = false,
 ): { headline: string; next: string } {
   if (!marks) {
-    if (!watching || !d) return { headline: START[input], next: "Begin anywhere; the list comes round." };
-    const nothing = dialect.empty?.kind === "steady";
+    if (!watching || !d) return { headline: START[input], next: beginning(dialect) };
     return {
-      headline: d.state === "dark" ? "Nothing blinks so far." : "The lamp only stays lit so far.",
-      next: nothing
-        ? "On this vehicle an empty memory looks like that, and so does a dead lamp: trust it only after a passed lamp check."
-        : "This unit shows something even with nothing stored: if the lamp does not blink, the hook-up is not right.",
+      headline: "Nothing blinks so far.",
+      next:
+        dialect.empty?.kind === "steady"
+          ? `With nothing stored this lamp ${dialect.empty.lamp === "lit" ? "stays lit" : "goes dark"}. Give it fifteen seconds, then say what it does.`
+          : "This unit shows something even with nothing stored: if the lamp does not blink, the hook-up is not right.",
     };
   }
   if (!d) return { headline: watching ? "Watching …" : "Working it out …", next: "" };
@@ -55,28 +53,55 @@ export function saySoFar(
   const leadSeen =
     lead?.kind === "code" && d.assignment.some((a) => a?.unit.kind === "fixed" && a.unit.code === lead.code);
   const intro = leadSeen ? `${lead.code} is the lead-in. ` : "";
-  if (d.state === "none" && d.confidence >= 0.9)
-    return { headline: `${intro}Nothing is stored.`, next: "The show itself says so." };
+  if (d.state === "none" && nothingSure(d) === "certain")
+    return { headline: `${intro}Nothing is stored.`, next: PROOF };
+  if (d.state === "none" && d.confidence >= LIKELY)
+    return {
+      headline: `${intro}Most likely nothing is stored.`,
+      next: watching
+        ? "Watch on: a whole round without a slip settles it."
+        : "Watch a whole round without a slip: that settles it.",
+    };
   if (!d.codes.length)
     return {
       headline: `${intro}No code yet.`,
       next: "A code counts when it was seen from its first flash to its last.",
     };
-  if (seenTwice(d)) return { headline: `${listOf(d.codes)}, seen twice: done.`, next: "Nothing more can be learned." };
+  const list = listIn(d);
   if (d.complete && d.over) {
     const unsure = openQuestions(d).find((q) => q.kind === "doubt");
     return {
-      headline: `${intro}The list is over: ${listOf(d.codes)}.`,
-      next: nothingMore(d)
-        ? "It is shown once with every start: to see it again, start it again."
-        : `${unsure ? `${unsure.code} is ${percent(unsure.certainty)} certain` : `The list is ${percent(d.confidence)} certain`}: start it again, and read anew.`,
+      headline: `${intro}The list is over: ${list}.`,
+      next: unsure
+        ? `${unsure.code} is ${percent(unsure.certainty)} certain: start it again, and read anew.`
+        : wholeSure(d) === "certain"
+          ? "It is shown once with every start: to see it again, start it again."
+          : "It is shown once with every start: record it, then read it a second time to be certain.",
     };
   }
+  if (seenTwice(d)) return { headline: `${list}, seen twice: done.`, next: "Watching on would show the same again." };
   const n = d.codes.length;
   const headline = d.complete
-    ? `${intro}The list came round: ${listOf(d.codes)}.`
+    ? `${intro}The list came round: ${list}.`
     : `${intro}${WORDS[n] ?? n} ${n === 1 ? "code" : "codes"} so far.`;
   return { headline, next: whatSettles(openQuestions(d), watching) };
+}
+
+const PROOF = "A whole round showed nothing but what stands for that.";
+
+/** Where a list goes round, who comes upon it in its middle loses nothing; where it is shown once, all that came before. */
+function beginning({ loopFrom, advance }: Dialect): string {
+  if (advance === "button") return "Any code of the list may come first; press on until it comes again.";
+  return loopFrom === null
+    ? "The list is shown once: begin before the key goes on."
+    : "Begin anywhere; the list comes round.";
+}
+
+/** The codes, those that are there now apart from those in memory. */
+function listIn(d: Decoded): string {
+  const { live, stored } = d.memories;
+  if (!live || !stored) return listOf(d.codes);
+  return [live.length ? `${listOf(live)} there now` : "nothing there now", stored.length ? `${listOf(stored)} in memory` : "nothing in memory"].join(", "); // prettier-ignore
 }
 
 /** Never more than is so: 99.7 is not 100. */
@@ -96,6 +121,8 @@ function whatSettles([first]: readonly Question[], watching: boolean): string {
       return `${listOf(first.codes)} ${first.codes.length === 1 ? "was" : "were"} seen in one round only; one more round confirms ${first.codes.length === 1 ? "it" : "them"}.`;
     case "doubt":
       return `${first.code} is ${percent(first.certainty)} certain; one more round makes it so.`;
+    case "slip":
+      return `${first.code} was never heard twice without a slip; one more round settles it.`;
     case undefined:
       return "One more round makes it sure.";
   }

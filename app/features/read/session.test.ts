@@ -290,3 +290,59 @@ describe("a reading without a vehicle", () => {
     expect(session.state.decoded?.codes).toEqual(["26"]);
   });
 });
+
+describe("the beginning of a watch", () => {
+  const end = dialect("end-mark");
+  const shown = (codes: string[]) =>
+    encode(end, { stored: codes }, 60_000, { from: 0 }).flatMap(([t, lit], i, all) => (lit && (all[i + 1]?.[0] ?? 0) - t < 1500 ? [t + 230] : [])); // prettier-ignore
+
+  it("of a list that is shown once is told with the key: what is tapped from then on is read whole", async () => {
+    const session = new ReadingSession(homeOf(end));
+    const stop = session.run();
+    session.watch(true);
+    await tap(session, shown(["13", "22"]), 0, 60_000);
+    stop();
+    const done = await session.finish();
+    expect(done).toMatchObject({ keyOn: true, result: { state: "codes", codes: ["13", "22"], complete: true } });
+    expect(done.marks[0].t).toBeGreaterThan(4000);
+  });
+
+  it("is taken to be the key's, too, where nobody told: no code is cut off for it", async () => {
+    const session = new ReadingSession(homeOf(end));
+    const stop = session.run();
+    await tap(session, shown(["13", "22"]), 0, 60_000);
+    stop();
+    const done = await session.finish();
+    expect([done.keyOn, done.result!.codes]).toEqual([undefined, ["13", "22"]]);
+  });
+
+  it("without a flash is recorded as the lamp did, and a flash takes that back", async () => {
+    const session = new ReadingSession(home());
+    session.watch();
+    await vi.advanceTimersByTimeAsync(20_000);
+    session.setRested("lit");
+    expect((await session.finish()).result).toMatchObject({ state: "steady", codes: [], confidence: 0.95 });
+    const other = new ReadingSession(home());
+    other.watch();
+    other.setRested("dark");
+    other.down(performance.now());
+    expect(other.state.reading.rested).toBeUndefined();
+  });
+});
+
+describe("counts that are typed", () => {
+  it("are read as they stand, also after they were whole", async () => {
+    const session = new ReadingSession(home({ table: ["26", "43", "54"] }));
+    session.setInput("counts");
+    const type = async (text: string) => {
+      session.setCounts(text);
+      await settle();
+      await settle();
+      return session.state.decoded;
+    };
+    expect((await type("13 13 13 26 26 26 13 13 13 26 26 26 13 13 13 26 26 26 13"))?.complete).toBe(true);
+    expect((await type("13 13 13 26"))?.complete).toBe(false);
+    expect((await type("13 13 13 54 54 54 13 13 13 54 54 54 13"))?.codes).toEqual(["54"]);
+    expect((await session.finish()).result?.codes).toEqual(["54"]);
+  });
+});

@@ -1,9 +1,18 @@
 import type { Decoded, FilmRead } from "@core/flash/decode";
+import type { Dialect } from "@core/flash/dialect";
 import { nothingMore } from "@core/flash/settle";
 import { editMarks, type MarkEdit } from "@core/record/edit";
 import { evidenceOf } from "@core/record/evidence";
-import { lastMarked, TAIL_MS } from "@core/record/readings";
-import { isPicture, type Input, type Mark, type PictureInput, type Reading } from "@core/record/types";
+import { lastMarked, resultFrom, resultOfRest, TAIL_MS } from "@core/record/readings";
+import {
+  isPicture,
+  type Input,
+  type LampRested,
+  type LookedAt,
+  type Mark,
+  type PictureInput,
+  type Reading,
+} from "@core/record/types";
 import { flashWorker } from "~/workers/flash";
 import { NOT_STARTED, type Home } from "./home";
 
@@ -56,8 +65,8 @@ export class ReadingSession {
   /** It is recorded, or just being so: whatever is answered later must not write over that. */
   private finished = false;
   private recorded: Reading | null = null;
-  /** What the last answer was given of: these marks, watched until then. */
-  private answeredOf: { marks: readonly Mark[]; until: number } | null = null;
+  /** What the last answer was given of: these marks and counts, watched until then. */
+  private answeredOf: { marks: readonly Mark[]; counts?: string; withKey?: boolean; until: number } | null = null;
 
   /** @param first how the lamp is watched unless something else is chosen; without, as suits the dialect */
   constructor(
@@ -119,20 +128,41 @@ export class ReadingSession {
     else this.store(reading);
   };
 
-  /** Begins to watch without a mark; there is nothing to store yet. */
-  watch = (): void => {
-    this.set({ reading: this.begun(performance.now(), 0), phase: "watching" });
+  /** Begins to watch without a mark; there is nothing to store yet. @param withKey the key goes on at this moment */
+  watch = (withKey = false): void => {
+    if (this.state.phase !== "ready") return;
+    const reading = this.begun(performance.now(), 0);
+    this.set({ reading: withKey ? { ...reading, keyOn: true } : reading, phase: "watching" });
     this.decode();
   };
+
+  /** Counting began as the key went on, or not. */
+  setWithKey = (keyOn: boolean): void => {
+    const { keyOn: _, ...rest } = this.state.reading;
+    const reading: Reading = keyOn ? { ...rest, keyOn } : rest;
+    if (this.state.phase === "ready") this.set({ reading });
+    else this.store(reading);
+  };
+
+  /** Which lamp it was, or where the lead sat: looked at once more. */
+  setLooked = (looked: LookedAt): void => {
+    const reading = { ...this.state.reading, looked: { ...this.state.reading.looked, ...looked } };
+    if (this.state.phase === "ready") this.set({ reading });
+    else this.store(reading);
+  };
+
+  /** What the lamp did that did not blink. */
+  setRested = (rested: LampRested): void => this.set({ reading: { ...this.state.reading, rested } });
 
   /** A flash begins (or is tapped) at the page's time `at`, ms, as events carry it. */
   down = (at: number, kind?: Mark["kind"]): void => {
     if (this.state.phase !== "ready" && this.state.phase !== "watching") return;
-    const reading = this.begun(at, LEAD_MS);
+    const reading = this.begun(at, leadOf(this.home.dialect));
     const id = nextId(reading.marks);
     this.held = reading.input === "hold" ? id : null;
     const t = Math.max(0, Math.round(at + this.clock - Date.parse(reading.startedAt)));
-    this.change({ ...reading, marks: [...reading.marks, kind ? { id, t, kind } : { id, t }] }, "watching");
+    const { rested: _, ...blinks } = reading;
+    this.change({ ...blinks, marks: [...reading.marks, kind ? { id, t, kind } : { id, t }] }, "watching");
   };
 
   /** A held flash ends. */
@@ -266,16 +296,17 @@ export class ReadingSession {
     this.finished = true;
     this.set({ phase: "stopped" });
     try {
-      const until = reading.until ?? (phase === "interrupted" ? this.lastSeen() : this.watchedUntil());
-      const { decoded, marks } = await this.ask(reading, until);
-      const { state, codes, memories, complete, confidence, codeConfidence } = decoded;
+      const nothing = !reading.marks.length && !reading.counts?.trim() && !reading.levels?.t.length;
+      const watched = () => (nothing ? Math.round(this.now()) : this.watchedUntil());
+      const until = reading.until ?? (phase === "interrupted" ? this.lastSeen() : watched());
+      const { decoded, marks } = nothing ? { decoded: null, marks: null } : await this.ask(reading, until);
       const lengths = reading.input === "hold" || reading.input === "trace" || isPicture(reading.input);
       const done: Reading = {
         ...reading,
         marks: marks ?? (lengths ? reading.marks.filter((m) => m.up !== undefined) : reading.marks),
         until,
         recordedAt: new Date().toISOString(),
-        result: { state, codes, memories, complete, confidence, codeConfidence },
+        result: decoded ? resultFrom(decoded) : resultOfRest(reading.rested ?? "dark", until),
       };
       await this.home.save(done);
       this.recorded = done;
@@ -388,9 +419,10 @@ export class ReadingSession {
       ) {
         if (marks) this.takeMarks(marks, until);
         // Want of taps takes nothing back: whoever taps no more has stopped looking, and the lamp goes on.
-        const quiet = !isPicture(reading.input) && this.answeredOf?.marks === reading.marks;
+        const of = this.answeredOf;
+        const quiet = !isPicture(reading.input) && of?.marks === reading.marks && of.counts === reading.counts && of.withKey === reading.keyOn; // prettier-ignore
         if (!(quiet && this.state.decoded?.complete && !decoded.complete)) {
-          this.answeredOf = { marks: reading.marks, until };
+          this.answeredOf = { marks: reading.marks, counts: reading.counts, withKey: reading.keyOn, until };
           this.set({ decoded });
           this.settle(decoded);
         }
@@ -429,6 +461,15 @@ export class ReadingSession {
     if (isPicture(reading.input)) this.endPicture(null);
     else this.stop();
   }
+}
+
+/**
+ * Who begins to tap has watched before that. Where the list is shown once, they began before it, with the key; where it goes round, they
+ * may have come upon it.
+ */
+function leadOf({ loopFrom, advance, phases, gaps }: Dialect): number {
+  if (loopFrom !== null || advance === "button") return LEAD_MS;
+  return LEAD_MS + (phases[0]?.kind === "steady" ? phases[0].ms : 0) + gaps.code;
 }
 
 function nextId(marks: readonly Mark[]): number {

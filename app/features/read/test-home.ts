@@ -11,6 +11,7 @@ export function homeOf(dialect: Dialect, part: Partial<Home> = {}): Home & { sav
     dialect,
     speaks: "given",
     table: [],
+    cylinders: null,
     stored: null,
     saved,
     blank: (input) => newReading({ id: "r", job: "j", vehicle: "v", system: "engine", way: "w", dialect: dialect.id, input, run: "before", startedAt: NOT_STARTED }), // prettier-ignore

@@ -1,7 +1,7 @@
 import { useEffect, useMemo, useState } from "react";
 import styled from "styled-components";
 import type { Pack } from "@core/pack/pack";
-import { systemsOf } from "@core/pack/scope";
+import { entriesFor, systemsOf } from "@core/pack/scope";
 import type { Vehicle } from "@core/record/types";
 import { displayOf, lampOf, outputsOf } from "@core/simulated/answers";
 import { powered, READER_BUTTON, UNIT_BUTTON, type Simulated, type SimulatedAction } from "@core/simulated/state";
@@ -94,6 +94,7 @@ export function SimulatedVehicle({
   const [now, setNow] = useState(0);
   /** Buttons that stay down although the hand is elsewhere: two are held while the key is turned. */
   const [latched, setLatched] = useState<string[]>([]);
+  const [mended, setMended] = useState("");
   const [busy, setBusy] = useState<"drive" | "warm-up" | null>(null);
   const systems = useMemo(() => systemsOf(pack, vehicle), [pack, vehicle]);
   const doIt = (action: SimulatedAction) => setV((s) => act(s, action, pack, vehicle, Date.now()));
@@ -141,11 +142,24 @@ export function SimulatedVehicle({
   ];
   const held = systems.some((s) => s.way.ask.kind === "buttons");
   const press = systems.some((s) => s.way.ask.kind === "unit-button") ? UNIT_BUTTON : systems.some((s) => s.way.ask.kind === "reader") ? READER_BUTTON : null; // prettier-ignore
-  const runs = systems.some((s) => s.way.engine === "running");
+  const runs = systems.some((s) => s.way.engine === "running" || s.way.engineWarm);
   const tells = systems.find((s) => s.way.tells.kind === "lamp" && s.way.tells.act)?.way.tells;
   const toAct = tells?.kind === "lamp" ? tells.act : undefined;
   const shows = systems.some((s) => s.way.tells.kind === "text" || s.way.tells.kind === "modules");
   const outputs = outputsOf(v, pack, vehicle, now);
+  // Each fuse that a way to clear names, and the one that people take for it.
+  const fuses = [...pack.clears.filter((c) => c.kind === "fuse").map((c) => ({ id: c.id, name: c.title })), { id: "wrong", name: "Pull another fuse" }]; // prettier-ignore
+  const circuits = systems
+    .filter((s) => s.memory === s.system)
+    .flatMap((s) => {
+      const entries = entriesFor(pack, vehicle, s.system);
+      const here = v.faults.filter((f) => f.system === s.system).map((f) => f.code);
+      // Those that are at fault stand among as many that are not: nobody is told.
+      const others = entries.filter((e) => e.kind === "fault" && !here.includes(e.code)).slice(0, 3 + here.length);
+      return entries
+        .filter((e) => here.includes(e.code) || others.includes(e))
+        .map((e) => ({ system: s.system, code: e.code, name: e.circuit }));
+    });
   return (
     <Page id="work">
       <header>
@@ -195,9 +209,19 @@ export function SimulatedVehicle({
       <Sheet>
         <h2>Power</h2>
         <Row>
-          <Button aria-pressed={v.fuseOutAt !== null} onPress={() => doIt({ do: "fuse", out: v.fuseOutAt === null })}>
-            {v.fuseOutAt === null ? "Pull the memory fuse" : "Put the memory fuse back"}
-          </Button>
+          {fuses.map((f) => {
+            const out = v.fuseOutAt !== null && v.fuse === f.id;
+            return (
+              <Button
+                key={f.id}
+                aria-pressed={out}
+                isDisabled={v.fuseOutAt !== null && !out}
+                onPress={() => doIt({ do: "fuse", out: !out, way: f.id })}
+              >
+                {out ? `${f.name}: put it back` : f.name}
+              </Button>
+            );
+          })}
           <Button
             aria-pressed={v.batteryOffAt !== null}
             onPress={() => doIt({ do: "battery", off: v.batteryOffAt === null })}
@@ -209,6 +233,33 @@ export function SimulatedVehicle({
         {v.fuseOutAt !== null && <Since at={v.fuseOutAt} what="The fuse is out" />}
         {v.batteryOffAt !== null && <Since at={v.batteryOffAt} what="The battery is off" />}
         {v.blown && <Caution>There was a spark at the connector, and all is dark.</Caution>}
+      </Sheet>
+      <Sheet>
+        <h2>Repair</h2>
+        <label style={{ display: "grid", gap: 6, minWidth: 0 }}>
+          Mend a circuit: plug, wire or part
+          <select
+            style={{ minHeight: 48, minWidth: 0, maxWidth: "100%", padding: "0 10px" }}
+            value=""
+            onChange={(e) => {
+              const [system, code] = e.target.value.split(" ");
+              doIt({ do: "mend", system, code });
+              setMended(circuits.find((c) => c.system === system && c.code === code)?.name ?? "");
+            }}
+          >
+            <option value="">Pick one</option>
+            {circuits.map((c) => (
+              <option key={`${c.system} ${c.code}`} value={`${c.system} ${c.code}`}>
+                {c.name}
+              </option>
+            ))}
+          </select>
+        </label>
+        <Soft aria-live="polite">
+          {mended
+            ? `${mended}: mended. Whether that was it, it does not tell.`
+            : "What was not at fault can be mended too."}
+        </Soft>
       </Sheet>
       {outputs.length > 0 && (
         <Sheet>

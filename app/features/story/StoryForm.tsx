@@ -2,6 +2,7 @@ import { useState } from "react";
 import { Switch } from "react-aria-components/Switch";
 import styled from "styled-components";
 import type { Story } from "@core/record/types";
+import { useDraft } from "~/store/use-draft";
 import { useJob, useJobAction } from "~/store/use-job";
 import { useSettings } from "~/store/use-settings";
 import { Button } from "~/ui/Button";
@@ -57,15 +58,31 @@ const SYMPTOMS = [
 const WEATHER = ["Dry", "Wet", "Frost", "Heat"];
 const BEFORE = ["Just washed", "Just refuelled", "Just worked on", "Battery was off", "Stood for weeks"];
 
+const AND = " and ";
+
+interface Draft {
+  story: Story;
+  handOver: boolean;
+}
+const WORDS_OF = ["weather", "before", "symptoms"] as const;
+const isDraft = (v: unknown): v is Draft => {
+  const { story, handOver } = (v ?? {}) as Partial<Draft>;
+  return typeof handOver === "boolean" && typeof story?.words === "string" && typeof story.lamp === "string" && WORDS_OF.every((k) => Array.isArray(story[k])); // prettier-ignore
+};
+
 /** What the owner says, in a form that later steps can reason with. */
 export function StoryForm() {
   const { job, vehicle, systems } = useJob();
   const [changed, setChanged] = useState({ text: "", codes: "" });
   const { send, busy } = useJobAction();
   const { speed } = useSettings();
-  const [story, setStory] = useState<Story>({ ...job.story, lamp: job.story.lamp || systems[0].about.lamp });
-  const [handOver, setHandOver] = useState(job.handOver);
-  const set = (part: Partial<Story>) => setStory((s) => ({ ...s, ...part }));
+  const told: Draft = {
+    story: { ...job.story, lamp: job.story.lamp || systems[0].about.lamp },
+    handOver: job.handOver,
+  };
+  const [{ story, handOver }, setDraft] = useDraft<Draft>(`${job.id}/story`, told, isDraft);
+  const setHandOver = (on: boolean) => setDraft({ story, handOver: on });
+  const set = (part: Partial<Story>) => setDraft({ story: { ...story, ...part }, handOver });
   const lamps = [...new Set(systems.map((s) => s.about.lamp))];
   const [slow, fast] = speed === "mph" ? ["30 mph", "55 mph"] : ["50 km/h", "90 km/h"];
   return (
@@ -73,16 +90,17 @@ export function StoryForm() {
       style={{ display: "contents" }}
       onSubmit={(e) => {
         e.preventDefault();
+        // What was written before stays until this is stored.
         send({ intent: "story", story, handOver });
       }}
     >
       <h1>What does the owner say?</h1>
       <Sheet>
-        <Choice
-          label="Which lamp"
-          value={story.lamp}
-          onChange={(lamp) => set({ lamp })}
-          options={[...lamps, "Another lamp"].map((l) => ({ value: l, label: l }))}
+        <Choices
+          label="Which lamp, or lamps"
+          options={[...lamps, "Another lamp"]}
+          value={story.lamp.split(AND).filter(Boolean)}
+          onChange={(on) => set({ lamp: [...lamps, "Another lamp"].filter((l) => on.includes(l)).join(AND) })}
         />
         <Columns>
           <Field

@@ -3,9 +3,9 @@ import styled from "styled-components";
 import { beatOf, judgeBeat } from "@core/procedure/key-beat";
 import { cue } from "~/store/cue";
 import { useSettings } from "~/store/use-settings";
-import { Button } from "~/ui/Button";
-import { Kbd, Row, Soft } from "~/ui/bits";
-import { mono } from "~/ui/theme";
+import { Button } from "./Button";
+import { Kbd, Row, Soft } from "./bits";
+import { mono } from "./theme";
 
 const Beats = styled.ol`
   display: flex;
@@ -31,7 +31,14 @@ const Beats = styled.ol`
 `;
 
 /** A beat for the key cycle, heard, felt and seen; and a judgement whether the cycle came in time. */
-export function KeyBeat({ beat }: { beat: { times: number; withinSeconds: number } }) {
+export function KeyBeat({
+  beat,
+  onLast,
+}: {
+  beat: { times: number; withinSeconds: number };
+  /** The key has come on for the last time: the lamp tells now. */
+  onLast?: (() => void) | undefined;
+}) {
   const settings = useSettings();
   const [at, setAt] = useState(-1);
   const [turns, setTurns] = useState<number[]>([]);
@@ -41,13 +48,19 @@ export function KeyBeat({ beat }: { beat: { times: number; withinSeconds: number
   useEffect(() => {
     if (!plays) return;
     cue(beats[at].on ? "up" : "down", settings);
+    if (at === beats.length - 1 && !turns.length) onLast?.();
     const wait = (beats[at + 1]?.at ?? beats[at].at + 800) - beats[at].at;
     const timer = setTimeout(() => setAt(at + 1), wait);
     return () => clearTimeout(timer);
     // One beat at a time: only its number moves it on.
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [at]);
-  const turn = (time: number) => setTurns((t) => [...(t.length >= beat.times ? [] : t), time]);
+  const turn = (time: number) => {
+    const next = [...(turns.length >= beat.times ? [] : turns), time];
+    setTurns(next);
+    // A cycle that was too slow brings no list.
+    if (judgeBeat(next, beat)?.good) onLast?.();
+  };
   useEffect(() => {
     const onKey = (e: KeyboardEvent) => {
       if (e.code !== "KeyK" || e.repeat || (e.target as HTMLElement).closest("input, textarea")) return;

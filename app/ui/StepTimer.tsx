@@ -4,9 +4,9 @@ import type { Step, StepTimer as Timer } from "@core/pack/way";
 import { cue } from "~/store/cue";
 import { useSettings } from "~/store/use-settings";
 import { useJobAction } from "~/store/use-job";
-import { Button } from "~/ui/Button";
-import { Row, Soft } from "~/ui/bits";
-import { mono } from "~/ui/theme";
+import { Button } from "./Button";
+import { Row, Soft } from "./bits";
+import { mono } from "./theme";
 
 const Dial = styled.p`
   ${mono}

@@ -1,0 +1,90 @@
+import { Ellipsis } from "lucide-react";
+import { Dialog, DialogTrigger } from "react-aria-components/Dialog";
+import { Popover } from "react-aria-components/Popover";
+import styled from "styled-components";
+import { END_WORDS, endsOf } from "@core/job/end";
+import { sayVerdict } from "@core/job/say";
+import type { JobEnd } from "@core/record/types";
+import type { JobData } from "~/store/job-data";
+import { useJobAction } from "~/store/use-job";
+import { Button } from "~/ui/Button";
+import { ConfirmButton } from "~/ui/ConfirmButton";
+import { Soft } from "~/ui/bits";
+
+const Box = styled(Dialog)`
+  display: grid;
+  gap: 10px;
+  width: min(380px, calc(100vw - 32px));
+  padding: 18px 20px;
+  border: 2px solid var(--line);
+  border-radius: 12px;
+  background: var(--sheet);
+  outline: none;
+  box-shadow: 0 8px 24px #0003;
+`;
+
+const TEXT: Record<JobEnd, string> = {
+  fixed: "as far as the drive can show",
+  "not-fixed": "the fault is still there",
+  "not-proven": "mended, and not proven",
+  "nothing-found": "no fault is stored",
+  "handed-over": "another workshop goes on",
+  "given-up": "nobody goes on with it",
+};
+
+/** A job can be ended from every step, by what its readings carry, or deleted. */
+export function JobMenu({ data }: { data: JobData }) {
+  const { send } = useJobAction();
+  const { job, judged } = data;
+  return (
+    <DialogTrigger>
+      <Button $look="quiet" aria-label="End or delete this job">
+        <Ellipsis size={22} aria-hidden />
+      </Button>
+      <Popover placement="bottom end">
+        <Box aria-label="End or delete this job">
+          {({ close }) => (
+            <>
+              {job.closedAt ? (
+                <Button
+                  onPress={() => {
+                    send({ intent: "reopen" });
+                    close();
+                  }}
+                >
+                  Open it again
+                </Button>
+              ) : (
+                <>
+                  <h2>End this job</h2>
+                  <Soft>{sayVerdict(judged)}</Soft>
+                  {endsOf(judged).map((end) => (
+                    <Button
+                      key={end}
+                      style={{ justifyContent: "start" }}
+                      onPress={() => {
+                        send({ intent: "close", end });
+                        close();
+                      }}
+                    >
+                      {END_WORDS[end]}: {TEXT[end]}
+                    </Button>
+                  ))}
+                </>
+              )}
+              <ConfirmButton
+                label="Delete this job"
+                question="Delete it with its readings and notebook?"
+                sure="Delete for good"
+                onConfirm={() => {
+                  send({ intent: "delete" });
+                  close();
+                }}
+              />
+            </>
+          )}
+        </Box>
+      </Popover>
+    </DialogTrigger>
+  );
+}

@@ -1,0 +1,140 @@
+import type { JobCase } from "../../job/case";
+import { judge } from "../../job/judge";
+import { sayKnown, sayVerdict, why } from "../../job/say";
+import type { Statement } from "../../job/statement";
+import { tableOwner } from "../../pack/scope";
+import type { Simulated, SimulatedFault } from "../../simulated/state";
+
+/** The vehicle as it was when a reading was made. */
+export interface Snapshot {
+  at: number;
+  memory: Readonly<Record<string, readonly string[]>>;
+  live: Record<string, readonly string[]>;
+  ready: boolean;
+  /** The unit whose lamp was looked at. */
+  watched: string | null;
+  faults: readonly SimulatedFault[];
+}
+
+/** What is so, whatever anybody says. */
+export interface World {
+  snapshots: Map<string, Snapshot>;
+  wipes: { memory: string; at: number }[];
+  dead: readonly string[];
+  lamps: readonly string[];
+  outputs: readonly string[];
+}
+
+/** A statement that was held against the vehicle. */
+export interface Checked {
+  key: string;
+  kind: string;
+  system: string;
+  sure: Statement["sure"];
+  right: boolean;
+  when: string;
+  input: string;
+  text: string;
+}
+
+/** Every statement of a job now, with whether it is so. Its words are made too, since they must never fail. */
+export function checkStatements(c: JobCase, v: Simulated, world: World, when: string): Checked[] {
+  const j = judge(c);
+  sayVerdict(j);
+  for (const s of j.systems) sayKnown(s.access.name, s.known);
+  return j.statements.flatMap((s): Checked[] => {
+    const reasons = why(s, c, (t) => t);
+    if (!reasons.length && s.kind !== "not-read" && s.kind !== "verdict") throw new Error(`${s.kind} rests on nothing`);
+    const right = holds(s, c, v, world);
+    if (right === null) return [];
+    const reading = s.evidence.find((e) => e.kind === "reading");
+    const input = reading?.kind === "reading" ? reading.input : "";
+    const detail = "code" in s ? `${"is" in s ? s.is : ""} ${s.memory ?? ""}${s.code}` : "is" in s ? s.is : "";
+    const key = `${when} ${s.kind} ${s.system} ${detail} ${s.evidence.map((e) => ("id" in e ? e.id : e.at)).join()}`;
+    return [{ key, kind: s.kind === "persistence" || s.kind === "verdict" ? s.is : s.kind, system: s.system, sure: s.sure, right, when, input, text: `${s.kind} ${detail} ${reasons.join(" ")}` }]; // prettier-ignore
+  });
+}
+
+const same = (a: readonly string[], b: readonly string[]) => [...a].sort().join() === [...b].sort().join();
+
+/** Is it so? null for what says nothing of the vehicle. */
+function holds(s: Statement, c: JobCase, v: Simulated, world: World): boolean | null {
+  const access = c.systems.find((x) => x.system === s.system);
+  if (!access) return null;
+  const owner = tableOwner(c.pack, s.system);
+  const shots = s.evidence
+    .flatMap((e) => (e.kind === "reading" ? (world.snapshots.get(e.id) ?? []) : []))
+    .sort((a, b) => b.at - a.at);
+  const shot = shots[0];
+  const dialect = access.dialect;
+  const memories = dialect
+    ? new Set(dialect.phases.flatMap((p) => (p.kind === "stored" ? [p.memory] : [])))
+    : new Set(["stored"]);
+  const storedIn = (x: Snapshot, memory: string | null): readonly string[] => {
+    const live = x.live[s.system] ?? [];
+    const stored = x.memory[owner] ?? [];
+    if (memory) return memory === "live" ? live : stored;
+    return memories.has("stored") ? stored : live;
+  };
+  const returning = (code: string, faults: readonly SimulatedFault[]) => faults.find((f) => f.system === owner && f.code === code && f.returns !== "never"); // prettier-ignore
+  switch (s.kind) {
+    case "stored":
+      return storedIn(shot, s.memory).includes(s.code);
+    case "nothing-stored":
+      return [...memories].every((m) => storedIn(shot, memories.size > 1 ? m : null).length === 0);
+    case "list-whole": {
+      const said = judge(c).systems.find((x) => x.access.system === s.system)!.known.codes;
+      if (memories.size < 2) return same(said.map((x) => x.code), storedIn(shot, null)); // prettier-ignore
+      return [...memories].every((m) => same(said.filter((x) => x.memory === m).map((x) => x.code), storedIn(shot, m))); // prettier-ignore
+    }
+    case "other-unit":
+      return shot ? shot.watched !== access.unit : null;
+    case "clear-took": {
+      const clear = s.evidence.find((e) => e.kind === "clear")!;
+      const before = s.evidence.flatMap((e) => (e.kind === "reading" ? (world.snapshots.get(e.id) ?? []) : [])).sort((a, b) => a.at - b.at)[0]; // prettier-ignore
+      return world.wipes.some((w) => w.memory === owner && w.at >= before.at && Math.abs(w.at - Date.parse(clear.at)) < 3_600_000 * 4); // prettier-ignore
+    }
+    case "persistence": {
+      const there = storedIn(shot, s.memory).includes(s.code);
+      switch (s.is) {
+        case "hard":
+          return s.memory === "live" ? there : shot.faults.some((f) => f.system === owner && f.code === s.code && f.returns === "key-on") || (shot.live[s.system] ?? []).includes(s.code); // prettier-ignore
+        case "intermittent":
+          return shot.faults.some((f) => f.system === owner && f.code === s.code && f.returns === "drive");
+        case "gone":
+          return !returning(s.code, v.faults);
+        case "new": {
+          const before = [...world.snapshots.values()].filter((x) => x.at < Date.parse(s.evidence.find((e) => e.kind === "clear")!.at)).at(-1); // prettier-ignore
+          return there && !(before && storedIn(before, s.memory).includes(s.code));
+        }
+        case "back":
+        case "still":
+        case "late":
+          return shots.some((x) => storedIn(x, s.memory).includes(s.code));
+        default:
+          return null;
+      }
+    }
+    case "verdict": {
+      const owners = new Set(c.systems.map((x) => tableOwner(c.pack, x.system)));
+      const expected = new Set(c.vehicle.changes.flatMap((x) => x.codes));
+      if (s.is === "fixed") return !v.faults.some((f) => owners.has(f.system) && f.returns !== "never" && !expected.has(f.code) && readIn(c, f.system)); // prettier-ignore
+      if (s.is === "not-fixed") return shots.some((x) => Object.values(x.memory).some((l) => l.length) || Object.values(x.live).some((l) => l.length)); // prettier-ignore
+      return null;
+    }
+    case "ready":
+      return shot.ready;
+    case "not-ready":
+      return !shot.ready;
+    case "unit-alive":
+      return !world.dead.includes(access.unit);
+    case "only-lamp":
+      return world.lamps.includes(access.about.lamp) && !world.dead.includes(access.unit) && !(access.about.drives ?? []).some((o) => world.outputs.includes(o.id)); // prettier-ignore
+    default:
+      return null;
+  }
+}
+
+/** Was the memory read in this job at all? A system that nobody read is no part of the verdict. */
+const readIn = (c: JobCase, owner: string): boolean =>
+  c.systems.some((s) => s.memory === owner && c.readings.some((r) => r.system === s.system || r.lists?.[s.system]));

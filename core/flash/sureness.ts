@@ -1,0 +1,44 @@
+import type { Decoded } from "./answer";
+
+/** How sure a thing is: shown in shape and word alike. */
+export type Sure = "certain" | "likely" | "unsure";
+
+/** Posterior probabilities from which a thing may be called so. */
+export const CERTAIN = 0.99;
+export const LIKELY = 0.9;
+/** A certain code was heard so often without a slip: what was filled in, however probable, is one person's reading of a gap. */
+export const HEARD = 2;
+
+/** How often a code was heard without a slip; of two memories that hold it, in the one that showed it less. */
+export function heardOf(d: Pick<Decoded, "exactShown" | "memories">, code: string): number {
+  const holds = Object.entries(d.memories).flatMap(([memory, list]) => (list.includes(code) ? [memory] : []));
+  const memories = holds.length ? holds : Object.keys(d.exactShown);
+  const counts = memories.map((m) => d.exactShown[m as keyof typeof d.exactShown]?.[code] ?? 0);
+  return counts.length ? (holds.length ? Math.min(...counts) : Math.max(...counts)) : 0;
+}
+
+/** @param p probability that it is so; @param heard how often it was heard without a slip */
+export function sureOf(p: number, heard: number): Sure {
+  if (p >= CERTAIN && heard >= HEARD) return "certain";
+  return p >= LIKELY && heard >= 1 ? "likely" : "unsure";
+}
+
+/** @param given how likely the lamp speaks the dialect that it is read by: no code is surer than that */
+export function codeSure(d: Decoded, code: string, given = 1): Sure {
+  return sureOf(given * (d.codeConfidence[code] ?? 0), heardOf(d, code));
+}
+
+/** "Nothing stored" has positive proof: a whole round of what stands for it, marked without a slip. */
+export function nothingSure(d: Decoded): Sure {
+  if (d.state !== "none") return "unsure";
+  if (d.confidence >= CERTAIN && d.wholeRound) return "certain";
+  return d.confidence >= LIKELY ? "likely" : "unsure";
+}
+
+/** Was the list seen whole? Every code of it surely, and its end. */
+export function wholeSure(d: Decoded): Sure {
+  if (d.state !== "codes" || !d.complete) return "unsure";
+  const all = d.codes.every((c) => codeSure(d, c) === "certain");
+  const twice = d.codes.every((c) => (d.roundsShown[c] ?? 0) >= 2);
+  return all && d.confidence >= CERTAIN && (d.wholeRound || twice || d.over) ? "certain" : "likely";
+}

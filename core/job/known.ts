@@ -1,0 +1,104 @@
+import type { Memory } from "../flash/dialect";
+import type { Sure } from "../flash/sureness";
+import type { JobCase } from "./case";
+import { epochsOf, type Epoch } from "./epochs";
+import { atLeast, atMost, sureOfWeight, type Doubt, type Told, type Weight } from "./told";
+
+/** A code that was read, from all readings between two clears. */
+export interface CodeKnown {
+  code: string;
+  /** null where there is but one memory. */
+  memory: Memory | null;
+  sure: Sure;
+  /** Readings that say so. */
+  in: Told[];
+}
+
+/** What is known of a system's memory from the readings since its last clear. */
+export interface Known {
+  system: string;
+  /** `not-read`: no reading says anything of it. */
+  answer: Told["answer"] | "not-read";
+  codes: CodeKnown[];
+  none: Sure;
+  whole: Sure;
+  doubts: Doubt[];
+  /** Two readings with nothing done in between that contradict one another. */
+  disagree: boolean;
+  last: Told | null;
+}
+
+const says = (t: Told) => t.answer === "codes" || t.answer === "none";
+const has = (t: Told, code: string, memory: Memory | null) =>
+  t.codes.find((x) => x.code === code && x.memory === memory);
+
+/** What is known of a system now. */
+export function knownOf(c: JobCase, system: string): Known {
+  return knownIn(epochsOf(c, system).at(-1)!, system, shownBefore(c, system));
+}
+
+/** Did this way bring codes in this job before? Then its wire, lamp and unit are the right ones. */
+function shownBefore(c: JobCase, system: string): boolean {
+  return epochsOf(c, system).some((e) => e.told.some((t) => t.codes.some((x) => atLeast(x.sure, "likely"))));
+}
+
+/** @param proven codes were read in this job by the same way before */
+export function knownIn(epoch: Epoch, system: string, proven = false): Known {
+  const good = epoch.told.filter(says);
+  const last = good.at(-1) ?? epoch.told.at(-1) ?? null;
+  const empty = {
+    system,
+    codes: [],
+    none: "unsure",
+    whole: "unsure",
+    doubts: last?.doubts ?? [],
+    disagree: false,
+    last,
+  } as const;
+  if (!last) return { ...empty, codes: [], doubts: [], answer: "not-read" };
+  if (!good.length) return { ...empty, codes: [], answer: last.answer };
+  // Faults come and go while the vehicle runs: only readings after the same kind of run can contradict one another.
+  const same = good.filter((t) => t.reading.run === last.reading.run);
+  const disagree = same.some((t) => contradict(t, last));
+  const cap: Sure = disagree ? "likely" : "certain";
+  if (last.answer === "none") {
+    const alike = proven && last.doubts.some((d) => d.kind === "looks-alike");
+    const none = alike
+      ? "likely"
+      : sureOfWeight(together(same.filter((t) => t.answer === "none").map((t) => t.weight)));
+    return { ...empty, codes: [], answer: "none", none: atMost(none, cap), whole: atMost(none, cap), disagree };
+  }
+  const codes = last.codes.map((x): CodeKnown => {
+    const where = same.filter((t) => has(t, x.code, x.memory));
+    const weight = together(where.map((t) => has(t, x.code, x.memory)!));
+    return { code: x.code, memory: x.memory, sure: atMost(sureOfWeight(weight), cap), in: where };
+  });
+  const all = codes.reduce<Sure>((s, x) => atMost(s, x.sure), "certain");
+  const wholes = same.filter(
+    (t) => t.codes.length === last.codes.length && last.codes.every((x) => has(t, x.code, x.memory)),
+  );
+  const whole = sureOfWeight(together(wholes.map((t) => t.weight)));
+  return { ...empty, answer: "codes", codes, whole: atMost(atMost(whole, all), cap), disagree };
+}
+
+/** A reading of its own adds to what is known as its odds say; beyond this it adds no more, since the same person read. */
+const MOST_OF_ONE = 0.995;
+
+/** Several readings that say the same: their odds multiply, as those of independent witnesses. What limits all of them stays. */
+function together(weights: readonly Weight[]): Weight {
+  if (weights.length < 2) return weights[0] ?? { p: 0, heard: 0, most: "unsure" };
+  const odds = weights.reduce((o, { p }) => o * (Math.min(p, MOST_OF_ONE) / (1 - Math.min(p, MOST_OF_ONE))), 1);
+  return {
+    p: Math.max(odds / (1 + odds), ...weights.map((w) => w.p)),
+    heard: weights.reduce((n, w) => n + w.heard, 0),
+    most: weights.reduce<Sure>((s, w) => (atLeast(s, w.most) ? s : w.most), "unsure"),
+  };
+}
+
+/** Two readings that cannot both be right: one lists a code surely enough, the other is a whole list without it. */
+function contradict(a: Told, b: Told): boolean {
+  const lacks = (x: Told, y: Told) =>
+    (x.answer === "none" ? atLeast(x.none, "likely") : atLeast(x.whole, "likely")) &&
+    y.codes.some((code) => atLeast(code.sure, "likely") && !has(x, code.code, code.memory));
+  return lacks(a, b) || lacks(b, a);
+}

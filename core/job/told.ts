@@ -1,0 +1,280 @@
+import { memoriesOf, type Memory } from "../flash/dialect";
+import { CERTAIN, HEARD, sureOf, type Sure } from "../flash/sureness";
+import { entriesFor, type SystemAccess } from "../pack/scope";
+import { beginsAfterMs, lampAtRest } from "../pack/way";
+import { readingOf } from "../record/readings";
+import type { Reading, ReadingResult } from "../record/types";
+import { accessOf, type JobCase } from "./case";
+import { identityOf, type Look } from "./identity";
+
+/** Why something is not surer than it is; each names what would settle it. */
+export type Doubt =
+  /** Another unit could have answered: which lamp, or which socket, was it? */
+  | { kind: "look"; look: Look }
+  /** Heard once without a slip, or never. */
+  | { kind: "heard-once" }
+  /** Another list explains it nearly as well. */
+  | { kind: "rival" }
+  /** The list has not come round. */
+  | { kind: "not-round" }
+  /** No table of the system has it. */
+  | { kind: "no-table"; codes: string[] }
+  /** All codes stand in another system's table, and none in this one's. */
+  | { kind: "other-table"; system: string }
+  /** It is shown once with each start, and the start was not seen. */
+  | { kind: "start-unseen" }
+  /** That counting began with the key is the person's word, and the digits pair up by it. */
+  | { kind: "told-start" }
+  /** Typed by hand, once. */
+  | { kind: "typed" }
+  /** A wire without contact, or a unit without power, looks just like that. */
+  | { kind: "looks-alike"; way: "no-contact" | "no-power" | "not-asked" }
+  /** Recorded before it was kept how it was heard. */
+  | { kind: "old" };
+
+/**
+ * How well something is known: a probability, how often it was heard without a slip, and how sure it can be at most, whatever these
+ * say, since one slip would spoil it all.
+ */
+export interface Weight {
+  p: number;
+  heard: number;
+  most: Sure;
+}
+
+export interface CodeTold extends Weight {
+  code: string;
+  /** null where the dialect knows but one memory, of what was stored. */
+  memory: Memory | null;
+  sure: Sure;
+}
+
+/** What one reading says of one system, and how surely. */
+export interface Told {
+  reading: Reading;
+  /** `none`: nothing is stored; `unclear`: nothing could be read; `no-answer`: it was not asked rightly; `other-unit`: another unit answered. */
+  answer: "codes" | "none" | "unclear" | "no-answer" | "other-unit";
+  codes: CodeTold[];
+  /** Of "nothing is stored", or of "that is the whole list". */
+  weight: Weight;
+  none: Sure;
+  whole: Sure;
+  doubts: Doubt[];
+  /** The unit whose answer it was instead, where that is known. */
+  other: SystemAccess | null;
+}
+
+const RANK = { unsure: 0, likely: 1, certain: 2 } as const;
+export const atMost = (a: Sure, b: Sure): Sure => (RANK[a] < RANK[b] ? a : b);
+export const atLeast = (a: Sure, b: Sure): boolean => RANK[a] >= RANK[b];
+export const sureOfWeight = ({ p, heard, most }: Weight): Sure => atMost(sureOf(p, heard), most);
+
+type Of = Pick<JobCase, "vehicle" | "pack" | "systems">;
+
+const NO_WEIGHT: Weight = { p: 0, heard: 0, most: "unsure" };
+/** Somebody who copies a display writes one line in some dozens wrongly. */
+const COPIED = 0.95;
+/** Flashes of one run that somebody counts without losing any. */
+const LONG_RUN = 10;
+/** Who begins a watch as the key goes on is so much ahead of it at most, ms; a code that was missed would take longer. */
+const AHEAD_MS = 2500;
+/** The first flash may come so much sooner or later than the unit's tempo says, as a share. */
+const OFF_TEMPO = 0.12;
+
+/** What a recorded reading says of a system, or null where it says nothing of it, was taken back, or is no reading of codes. */
+export function toldOf(c: Of, reading: Reading, system: string): Told | null {
+  const access = accessOf(c, system);
+  const own = readingOf(reading, system);
+  const result = own?.result;
+  if (!access || !own?.recordedAt || own.withdrawnAt || own.readiness || !result) return null;
+  const identity = identityOf(access, c.systems, own.looked);
+  if (identity.is === "other") return blank(own, "other-unit", [], identity.system);
+  const doubts: Doubt[] = identity.is === "open" ? [{ kind: "look", look: identity.look }] : [];
+  const most: Sure = doubts.length ? "likely" : "certain";
+  if (own.lists) return copied(c, access, own, result, doubts, most);
+  if (!access.dialect) return blank(own, "unclear", doubts);
+  if (result.state === "dark" || result.state === "steady") return restedOf(access, own, doubts, most);
+  return watched(c, access, own, result, doubts, most);
+}
+
+function blank(
+  reading: Reading,
+  answer: Told["answer"],
+  doubts: Doubt[] = [],
+  other: SystemAccess | null = null,
+): Told {
+  return { reading, answer, codes: [], weight: NO_WEIGHT, none: "unsure", whole: "unsure", doubts, other };
+}
+
+function noneTold(reading: Reading, weight: Weight, doubts: Doubt[]): Told {
+  const sure = sureOfWeight(weight);
+  return { ...blank(reading, "none", doubts), weight, none: sure, whole: sure };
+}
+
+function codesTold(
+  c: Of,
+  access: SystemAccess,
+  reading: Reading,
+  codes: Omit<CodeTold, "sure">[],
+  whole: Weight,
+  doubts: Doubt[],
+): Told {
+  const sure = codes.map((x) => ({ ...x, sure: sureOfWeight(x) }));
+  const all = sure.reduce<Sure>((s, x) => atMost(s, x.sure), "certain");
+  return withTable(c, access, { ...blank(reading, "codes", doubts), codes: sure, weight: whole, whole: atMost(all, sureOfWeight(whole)) }); // prettier-ignore
+}
+
+/** Characters that somebody copied off a display; a serial unit's reply proves itself by its sum. */
+function copied(
+  c: Of,
+  access: SystemAccess,
+  reading: Reading,
+  result: ReadingResult,
+  doubts: Doubt[],
+  most: Sure,
+): Told {
+  const sent = reading.input === "serial";
+  const weight: Weight = sent ? { p: 1, heard: HEARD, most } : { p: COPIED, heard: 1, most };
+  const here: Doubt[] = sent ? doubts : [...doubts, { kind: "typed" }];
+  if (result.state === "none") return noneTold(reading, weight, here);
+  if (!result.codes.length) return blank(reading, "unclear", here);
+  const codes = result.codes.map((code) => ({ code, memory: null, ...weight }));
+  return codesTold(c, access, reading, codes, result.complete ? weight : NO_WEIGHT, here);
+}
+
+/** A lamp that was watched, or whose counts were called out. */
+function watched(
+  c: Of,
+  access: SystemAccess,
+  reading: Reading,
+  result: ReadingResult,
+  doubts: Doubt[],
+  limit: Sure,
+): Told {
+  const dialect = access.dialect!;
+  const { heard } = result;
+  let most = heard ? limit : atMost(limit, "likely");
+  if (!heard) doubts.push({ kind: "old" });
+  if (startUnseen(access, reading)) {
+    doubts.push({ kind: "start-unseen" });
+    // Numbers carry no times: that counting began with the key is the person's word.
+    const told = reading.input === "counts" && reading.keyOn;
+    most = atMost(most, result.state === "none" && !told ? "unsure" : "likely");
+  }
+  const round = !heard || heard.wholeRound ? HEARD : 1;
+  if (result.state === "none") {
+    if (result.confidence < CERTAIN) doubts.push({ kind: "rival" });
+    else if (round < HEARD) doubts.push({ kind: "heard-once" });
+    return noneTold(reading, { p: result.confidence, heard: round, most }, doubts);
+  }
+  if (!result.codes.length) return blank(reading, "unclear", doubts);
+  const memories = memoriesOf(dialect);
+  const two = memories.length > 1;
+  const only = memories[0] === "live" ? ("live" as const) : null;
+  // Where nothing in the list tells where it begins, the digits called out pair up as the person says that counting began.
+  const lead = dialect.phases.some((p) => p.kind === "code" || p.kind === "group");
+  if (reading.input === "counts" && reading.keyOn && dialect.digits.style === "counted" && !lead) {
+    doubts.push({ kind: "told-start" });
+    most = atMost(most, "likely");
+  }
+  const codes = memories.flatMap((memory) =>
+    (two ? (result.memories[memory] ?? []) : result.codes).map((code) => ({
+      code,
+      memory: two ? memory : only,
+      p: heard?.memoryConfidence[memory]?.[code] ?? result.codeConfidence[code] ?? 0,
+      heard: heard ? (heard.exactShown[memory]?.[code] ?? 0) : 1,
+      // A long run that is counted in the head is soon one short, and again the next time.
+      most:
+        reading.input === "counts" && dialect.digits.style === "total" && Number(code) > LONG_RUN
+          ? atMost(most, "likely")
+          : most,
+    })),
+  );
+  if (codes.some((x) => x.p < CERTAIN)) doubts.push({ kind: "rival" });
+  else if (codes.some((x) => x.heard < HEARD)) doubts.push({ kind: "heard-once" });
+  if (!result.complete) doubts.push({ kind: "not-round" });
+  const rounds =
+    heard && (heard.over || result.codes.every((x) => (heard.roundsShown[x] ?? 0) >= HEARD)) ? HEARD : round;
+  const completeness = heard?.completeness ?? (result.complete ? result.confidence : 0);
+  return codesTold(
+    c,
+    access,
+    reading,
+    codes,
+    { p: Math.min(completeness, result.confidence), heard: rounds, most },
+    doubts,
+  );
+}
+
+/** Codes that no table of the system has are miscounted, or another unit's: they are not certain. */
+function withTable(c: Of, access: SystemAccess, told: Told): Told {
+  const tableOf = (system: string) => new Set(entriesFor(c.pack, c.vehicle, system).map((e) => e.code));
+  const here = tableOf(access.system);
+  const strange = told.codes.filter((x) => !here.has(x.code)).map((x) => x.code);
+  if (!strange.length) return told;
+  const all = strange.length === told.codes.length;
+  const other = c.systems.find((s) => s.unit !== access.unit && s.dialect?.id === access.dialect?.id && strange.every((x) => tableOf(s.system).has(x))); // prettier-ignore
+  const doubt: Doubt =
+    all && other ? { kind: "other-table", system: other.system } : { kind: "no-table", codes: strange };
+  // A display writes no code that does not exist, so it was copied wrongly.
+  const limit: Sure = (all && other) || (told.reading.lists && told.reading.input !== "serial") ? "unsure" : "likely";
+  const codes = told.codes.map((x) => (all || strange.includes(x.code) ? { ...x, most: atMost(x.most, limit), sure: atMost(x.sure, limit) } : x)); // prettier-ignore
+  const weight = { ...told.weight, most: atMost(told.weight.most, limit) };
+  return { ...told, codes, weight, whole: atMost(told.whole, limit), doubts: [...told.doubts, doubt] };
+}
+
+/**
+ * A list that is shown once with each start, whose start was not seen: codes may have gone by before. Of two memories that follow one
+ * another, who came late cannot know which it was.
+ */
+function startUnseen(access: SystemAccess, reading: Reading): boolean {
+  const { dialect } = access;
+  const once = dialect?.loopFrom === null && dialect.advance === "self";
+  return once && (!shownTwice(access) || memoriesOf(dialect).length > 1) && !startSeen(access, reading);
+}
+
+/** How sure a reading's codes can be at most while it is made, whatever is heard: by which lamp it was, and by how it was begun. */
+export function mostOf(access: SystemAccess, systems: readonly SystemAccess[], reading: Reading): Sure {
+  const identity = identityOf(access, systems, reading.looked);
+  if (identity.is === "other") return "unsure";
+  return identity.is === "open" || startUnseen(access, reading) ? "likely" : "certain";
+}
+
+/** Each list is shown two times at least with one start: who came late to the first has seen the second. */
+function shownTwice({ dialect }: SystemAccess): boolean {
+  return dialect!.phases.every((p) => p.kind !== "stored" || dialect!.phases.filter((q) => q.kind === "stored" && q.memory === p.memory).length > 1 || p.times > 1); // prettier-ignore
+}
+
+/**
+ * Was a show that comes once watched from its start? The watch began as the key went on, and a flash came when the first one does
+ * at the unit's tempo. Marks before it, of the key going on, are no flashes of the show.
+ */
+function startSeen({ dialect, way }: SystemAccess, reading: Reading): boolean {
+  if (!dialect || !reading.keyOn) return false;
+  const tempo = reading.result?.heard?.tempo ?? 1;
+  const first = dialect.phases[0];
+  const test = first?.kind === "steady" ? first.ms : 0;
+  const expected =
+    beginsAfterMs(way) + (test ? test + dialect.gaps.code : first?.kind === "group" ? first.beforeMs : 0) * tempo;
+  const [soonest, latest] = [expected * (1 - OFF_TEMPO) - AHEAD_MS / 5, expected * (1 + OFF_TEMPO) + AHEAD_MS];
+  // Held keys and films show the lamp test itself; it is no flash either.
+  const flash = reading.marks.find(
+    (m) => m.t >= soonest && !(m.up !== undefined && test && m.up - m.t > 0.6 * test * tempo),
+  );
+  return flash !== undefined && flash.t <= latest;
+}
+
+/** A lamp that did not blink: what that means depends on what an empty memory shows, and on what the lamp does when nobody asks. */
+function restedOf(access: SystemAccess, reading: Reading, doubts: Doubt[], most: Sure): Told {
+  const { empty, phases } = access.dialect!;
+  const seen = reading.rested ?? (reading.result!.state === "steady" ? "lit" : "dark");
+  const ends = seen === "lit" ? "lit" : "dark";
+  if (empty?.kind !== "steady" || empty.lamp !== ends) return blank(reading, "no-answer", doubts);
+  const unproven = (way: Extract<Doubt, { kind: "looks-alike" }>["way"]) =>
+    blank(reading, "none", [...doubts, { kind: "looks-alike", way }]);
+  // Dark throughout is what a unit without power does too; that it was lit for a moment tells them apart.
+  if (ends === "dark" && !(seen === "lit-then-dark" && phases[0]?.kind === "steady")) return unproven("no-power");
+  // The same as the lamp does when nobody asks proves nothing of the asking.
+  if (lampAtRest(access.way) === ends) return unproven(ends === "lit" ? "no-contact" : "not-asked");
+  return noneTold(reading, { p: Math.min(reading.result!.confidence, COPIED), heard: 1, most: atMost(most, "likely") }, [...doubts, { kind: "heard-once" }]); // prettier-ignore
+}

@@ -1,0 +1,259 @@
+import { describe, expect, it } from "vitest";
+import type { JobCase } from "@core/job/case";
+import { endsOf, endText } from "@core/job/end";
+import { runToAsk, wasCleared } from "@core/job/epochs";
+import { lockOf } from "@core/job/gates";
+import { judge } from "@core/job/judge";
+import { sayVerdict, why } from "@core/job/say";
+import type { StatementKind } from "@core/job/statement";
+import { systemsOf } from "@core/pack/scope";
+import { newJob } from "@core/record/job";
+import { newReading, resultOf, resultOfRest } from "@core/record/readings";
+import type { ClearDone, LampCheck, Reading, ReadingResult, SystemList, Vehicle } from "@core/record/types";
+import { packById } from "./index";
+
+const at = (minutes: number) => new Date(Date.UTC(2026, 2, 4, 9, minutes)).toISOString();
+
+const CARS = {
+  norrvik: { variant: "estate", year: 1990, engine: "2.3" },
+  calverra: { variant: "hatch", year: 1994, engine: "1.6" },
+  "hollin-pike": { variant: "truck", year: 1996, engine: "5.9 D" },
+  dunmarrow: { variant: "pickup", year: 1992, engine: "5.0 V8" },
+  lindqvar: { variant: "saloon", year: 1993, engine: "3.0" },
+  aldermoor: { variant: "two-seater", year: 1990, engine: "3.8 V6" },
+  tarvello: { variant: "tour", year: 1995, engine: "650" },
+} as const;
+
+/** A job of a made-up vehicle with what was recorded of it. */
+class Made {
+  readonly c: JobCase & { readings: Reading[] };
+  constructor(id: keyof typeof CARS, more: Partial<Vehicle> = {}) {
+    const pack = packById(id)!;
+    const car = CARS[id];
+    const engine = pack.variants.find((v) => v.id === car.variant)!.engines.some((e) => e.id === car.engine) ? car.engine : pack.variants.find((v) => v.id === car.variant)!.engines[0].id; // prettier-ignore
+    const vehicle: Vehicle = { version: 1, kind: "vehicle", id: "v", plate: "P", pack: id, ...car, engine, market: "home", changes: [], radio: "none", createdAt: at(0), ...more }; // prettier-ignore
+    const systems = systemsOf(pack, vehicle);
+    this.c = { pack, vehicle, systems, job: newJob(vehicle, "engine", "j", at(0)), readings: [] };
+  }
+  read(minute: number, system: string, result: ReadingResult | null, more: Partial<Reading> = {}): this {
+    const access = this.c.systems.find((s) => s.system === system)!;
+    const reading = newReading({ id: `r${this.c.readings.length}`, job: "j", vehicle: "v", system, way: access.way.id, dialect: access.dialect?.id ?? "", input: "tap", run: "before", startedAt: at(minute) }); // prettier-ignore
+    this.c.readings.push({ ...reading, looked: { lamp: access.lamp }, result, recordedAt: at(minute + 1), ...more });
+    return this;
+  }
+  clear(minute: number, more: Partial<ClearDone> = {}): this {
+    this.c.job.clears.push({ at: at(minute), way: "memory-fuse", system: "engine", seconds: 30, ...more });
+    return this;
+  }
+  kinds = (): StatementKind[] => judge(this.c).statements.map((s) => s.kind);
+  sure = (kind: StatementKind) => judge(this.c).statements.find((s) => s.kind === kind)?.sure;
+  says = (): string => sayVerdict(judge(this.c));
+  rows = (system = "engine") => judge(this.c).systems.find((s) => s.access.system === system)!.proof;
+  persistence = (system = "engine") => Object.fromEntries(this.rows(system).rows.map((r) => [r.code, r.persistence]));
+  known = (system = "engine") => judge(this.c).systems.find((s) => s.access.system === system)!.known;
+}
+
+const heard = (codes: string[], n: number) => ({
+  exactShown: { stored: Object.fromEntries(codes.map((c) => [c, n])) },
+  memoryConfidence: {},
+  wholeRound: n >= 2,
+  roundsShown: Object.fromEntries(codes.map((c) => [c, n])),
+  over: false,
+  completeness: 0.999,
+  cylinders: null,
+  tempo: 1,
+});
+const list = (codes: string[], n = 2, p = 0.999): ReadingResult => ({ state: "codes", codes, memories: {}, complete: true, confidence: p, codeConfidence: Object.fromEntries(codes.map((c) => [c, p])), heard: heard(codes, n) }); // prettier-ignore
+const none = (p = 0.999): ReadingResult => ({ ...list([], 2, p), state: "none" });
+
+describe("a reading", () => {
+  it("is certain only where it was heard twice without a slip, by that lamp, in that table", () => {
+    expect(new Made("norrvik").read(1, "engine", list(["26"])).known()).toMatchObject({
+      answer: "codes",
+      whole: "certain",
+    });
+    expect(new Made("norrvik").read(1, "engine", list(["26"], 1)).known().codes[0].sure).toBe("likely");
+    const open = new Made("norrvik").read(1, "engine", list(["26"]), { looked: undefined });
+    expect([open.known().codes[0].sure, open.known().doubts[0].kind]).toEqual(["likely", "look"]);
+    expect(new Made("norrvik").read(1, "engine", list(["99"])).known().codes[0].sure).toBe("likely");
+    // Recorded by an older Klinko.
+    const { heard: _, ...old } = list(["26"]);
+    expect(new Made("norrvik").read(1, "engine", old).known().codes[0].sure).toBe("likely");
+  });
+
+  it("of another lamp says nothing of the one that was asked", () => {
+    const brake = new Made("norrvik").read(1, "engine", list(["23"]), { looked: { lamp: "ANTI-LOCK" } });
+    expect(brake.known()).toMatchObject({ answer: "other-unit", codes: [] });
+    expect(brake.kinds()).toContain("other-unit");
+    // Not told which lamp, but the codes stand in the other one's table alone.
+    const doubt = new Made("norrvik").read(1, "engine", list(["23"]), { looked: undefined }).known();
+    expect([doubt.codes[0].sure, doubt.doubts.some((d) => d.kind === "other-table")]).toEqual(["unsure", true]);
+  });
+
+  it("that agrees with another one makes it surer, and one that does not is told", () => {
+    const once = new Made("norrvik").read(1, "engine", list(["26", "43"], 1, 0.95));
+    expect(once.known().codes.map((x) => x.sure)).toEqual(["likely", "likely"]);
+    expect(once.read(8, "engine", list(["26", "43"], 1, 0.95)).known()).toMatchObject({ whole: "certain", disagree: false }); // prettier-ignore
+    const odds = once.read(15, "engine", list(["26"]));
+    expect([odds.known().disagree, odds.sure("list-whole")]).toEqual([true, "likely"]);
+    expect(odds.kinds()).toContain("readings-disagree");
+  });
+
+  it("that was taken back counts for nothing, and is still there", () => {
+    const made = new Made("norrvik").read(1, "engine", list(["26"]), { withdrawnAt: at(5) });
+    expect(made.known().answer).toBe("not-read");
+    expect([made.c.readings.length, lockOf(made.c.job, made.c.readings, "clear")]).toEqual([1, "after a usable reading"]); // prettier-ignore
+  });
+
+  it("of a list shown once is no proof unless its start was seen", () => {
+    const end = (more: Partial<Reading>) => new Made("hollin-pike").read(1, "engine", none(), { marks: [{ id: 1, t: 6600 }], ...more }).known(); // prettier-ignore
+    expect(end({}).none).toBe("unsure");
+    expect(end({ keyOn: true }).none).toBe("certain");
+    // The first flash came far too late: codes went by before it.
+    expect(end({ keyOn: true, marks: [{ id: 1, t: 16_000 }] }).none).toBe("unsure");
+    // The key going on was tapped as well.
+    expect(end({ keyOn: true, marks: [{ id: 1, t: 300 }, { id: 2, t: 6600 }] }).none).toBe("certain"); // prettier-ignore
+  });
+
+  it("of a lamp that does not blink means what it means on this vehicle", () => {
+    const rest = (id: keyof typeof CARS, rested: Reading["rested"]) => new Made(id).read(1, "engine", resultOfRest(rested!, 20_000), { rested }).known(); // prettier-ignore
+    expect(rest("norrvik", "lit").answer).toBe("no-answer");
+    expect(rest("calverra", "lit").answer).toBe("no-answer");
+    expect(rest("calverra", "lit-then-dark")).toMatchObject({ answer: "none", none: "likely" });
+    expect(rest("calverra", "dark")).toMatchObject({ answer: "none", none: "unsure" });
+    expect(rest("tarvello", "lit")).toMatchObject({ answer: "none", none: "unsure" });
+  });
+
+  it("keeps what is there now apart from what was stored", () => {
+    const both: ReadingResult = { ...list(["231", "233"]), memories: { live: ["231"], stored: ["231", "233"] } };
+    both.heard = { ...heard([], 2), exactShown: { live: { "231": 2 }, stored: { "231": 2, "233": 2 } }, memoryConfidence: { live: { "231": 1 }, stored: { "231": 1, "233": 1 } } }; // prettier-ignore
+    const made = new Made("dunmarrow").read(1, "engine", both, { keyOn: true, marks: [{ id: 1, t: 8200 }] });
+    expect(made.known().codes.map((x) => `${x.memory} ${x.code} ${x.sure}`)).toEqual(["live 231 certain", "stored 231 certain", "stored 233 certain"]); // prettier-ignore
+  });
+
+  it("typed off a display once is likely, twice certain, and a system that it does not name is not read", () => {
+    const typed = (codes: string[]): Partial<Reading> => {
+      const lists: Record<string, SystemList> = { engine: { state: "codes", codes, unclear: [] } };
+      return { input: "modules", lists, result: resultOf(lists.engine), looked: undefined };
+    };
+    const made = new Made("aldermoor").read(1, "engine", null, typed(["13"]));
+    expect([made.known().codes[0].sure, made.known("body").answer]).toEqual(["likely", "not-read"]);
+    expect(made.read(6, "engine", null, typed(["13"])).known().codes[0].sure).toBe("certain");
+  });
+});
+
+describe("the proof", () => {
+  const before = () => new Made("norrvik").read(1, "engine", list(["26", "43"])).clear(10);
+
+  it("classifies by what returned and when", () => {
+    const made = before().read(15, "engine", list(["43"]), { run: "key-on" }).read(60, "engine", list(["26", "43"]), { run: "drive" }); // prettier-ignore
+    expect(made.persistence()).toEqual({ "26": "intermittent", "43": "hard" });
+    expect(made.says()).toMatch(
+      /43 came back at once: a hard fault.*26 came back on the road: intermittent.*Not fixed\./,
+    );
+    expect(before().read(60, "engine", list(["26"]), { run: "drive" }).persistence()).toEqual({ "26": "back", "43": "gone" }); // prettier-ignore
+  });
+
+  it("calls nothing hard while the clear may not have taken", () => {
+    const made = before().read(15, "engine", list(["26", "43"]), { run: "key-on" });
+    expect([made.persistence(), made.rows().clearTook]).toEqual([{ "26": "still", "43": "still" }, false]);
+    expect(made.says()).toMatch(/still stored: back at once, or the clear did not take/);
+  });
+
+  it("says fixed only after a drive that can have been, and never surer than the word of who drove", () => {
+    const quiet = before().read(15, "engine", none(), { run: "key-on" });
+    expect([quiet.persistence()["26"], quiet.says()]).toEqual(["quiet", expect.stringMatching(/Not proven: drive/)]);
+    // A quarter of an hour cannot have passed in a minute.
+    const soon = before().read(11, "engine", none(), { run: "drive" });
+    expect([soon.persistence()["26"], soon.rows().tooSoon, soon.says()]).toEqual(["quiet", true, expect.stringMatching(/Not proven/)]); // prettier-ignore
+    const fixed = before().read(40, "engine", none(), { run: "drive" });
+    expect([fixed.says(), fixed.sure("verdict")]).toEqual(["26 and 43 stayed away over the drive that you told of. Fixed, as far as this drive can show.", "likely"]); // prettier-ignore
+    expect(runToAsk(fixed.c, "engine")).toBe("drive");
+    const [verdict] = judge(fixed.c).statements.filter((s) => s.kind === "persistence");
+    expect(why(verdict, fixed.c, (t) => t).join(" ")).toMatch(/memory fuse.*You told of the drive/);
+    expect(endsOf(judge(fixed.c))[0]).toBe("fixed");
+  });
+
+  it("takes a drive's list that was not seen whole for nothing known", () => {
+    const part: ReadingResult = { ...list(["43"]), complete: false, heard: { ...heard(["43"], 2), completeness: 0.4 } };
+    const made = before().read(40, "engine", part, { run: "drive" });
+    expect([made.persistence()["26"], made.says()]).toEqual(["open", expect.stringMatching(/Not fixed/)]);
+  });
+
+  it("does not forget over a second clear what was read before the first", () => {
+    const made = before().read(15, "engine", list(["26"]), { run: "key-on" }).clear(20).read(60, "engine", none(), { run: "drive" }); // prettier-ignore
+    expect(made.persistence()).toEqual({ "26": "gone", "43": "gone" });
+  });
+
+  it("counts expected and status codes neither as faults nor as news", () => {
+    const made = new Made("norrvik", { changes: [{ text: "EGR off", codes: ["43"] }] });
+    const status = made.c.pack.tables
+      .find((t) => t.system === "engine")!
+      .entries.find((e) => e.kind === "status")!.code;
+    made
+      .read(1, "engine", list(["43"]))
+      .clear(10)
+      .read(40, "engine", list([status, "43"]), { run: "drive" });
+    expect(
+      made
+        .rows()
+        .rows.map((r) => r.kind)
+        .sort(),
+    ).toEqual(["expected", "status"]);
+    expect(made.rows().state).toBe("nothing");
+    expect(made.says()).not.toMatch(/new|back|Not fixed/);
+  });
+
+  it("speaks of every system: one that still stores something is no part of fixed, one never read is not clear", () => {
+    const made = before().read(5, "brake", list(["23"]));
+    made.read(40, "engine", none(), { run: "drive" });
+    expect(made.says()).toBe("Engine: 26 and 43 stayed away over the drive that you told of. Brakes: 23 is still stored, not cleared."); // prettier-ignore
+    expect(
+      new Made("norrvik")
+        .read(1, "engine", none())
+        .kinds()
+        .filter((k) => k === "not-read"),
+    ).toHaveLength(1);
+    // The battery was off: the brakes were wiped too, and have to be read again.
+    made.clear(45, { way: "battery", wiped: ["engine", "brake"] });
+    expect([wasCleared(made.c, "brake"), made.says()]).toEqual([true, expect.stringMatching(/Brakes: read the lamp again/)]); // prettier-ignore
+  });
+
+  it("books one code that was wiped alone on that code, and the memory once all are", () => {
+    const made = new Made("lindqvar").read(1, "engine", list(["3", "14"]), { looked: { socket: "4" }, input: "press" });
+    const one = (code: string, minute: number) => made.clear(minute, { way: "button-engine", wiped: ["engine"], code });
+    expect(wasCleared(one("3", 5).c, "engine")).toBe(false);
+    expect(wasCleared(one("14", 7).c, "engine")).toBe(true);
+  });
+
+  it("can be ended from anywhere: handed over and given up are always there", () => {
+    for (const made of [new Made("norrvik"), before(), before().read(15, "engine", list(["26"]), { run: "key-on" })]) {
+      expect(endsOf(judge(made.c))).toEqual(expect.arrayContaining(["handed-over", "given-up"]));
+      expect(endText(made.c, "given-up")).toMatch(/^Given up\. \S/);
+    }
+  });
+});
+
+describe("the lamp check", () => {
+  const check = (id: keyof typeof CARS, units: LampCheck["units"]) => {
+    const made = new Made(id);
+    const own = units!.engine;
+    made.c.job.lampCheck = { at: at(1), seen: own.lamp ?? "steady", others: "not-checked", units };
+    return made;
+  };
+  it("never calls the lamp alone dead while another output is, or was not looked at", () => {
+    const dark = (outputs: Record<string, "works" | "dead">) => check("norrvik", { engine: { lamp: "dark", outputs } });
+    expect(dark({ pump: "works", shift: "works" }).kinds()).toContain("only-lamp");
+    expect(dark({ pump: "works" }).kinds()).not.toContain("only-lamp");
+    const mixed = dark({ pump: "works", shift: "dead" }).kinds();
+    expect([mixed.includes("only-lamp"), mixed.includes("unit-alive")]).toEqual([false, true]);
+    expect(dark({ pump: "dead", shift: "dead" }).kinds()).toContain("unit-suspect");
+  });
+  it("locks a way that needs that lamp, and no other", () => {
+    const { c } = check("norrvik", { engine: { lamp: "dark", outputs: {} }, brake: { lamp: "steady", outputs: {} } });
+    const lock = (unit: string[], byLamp: boolean) => lockOf(c.job, [], "read", { unit, byLamp });
+    expect([lock(["engine"], true), lock(["brake"], true), lock(["engine"], false)]).toEqual(["the lamp is dark", null, null]); // prettier-ignore
+    c.job.lampCheck = { ...c.job.lampCheck!, units: { engine: { lamp: "goes-out", outputs: {} } } };
+    expect(lock(["engine"], true)).toBeNull();
+  });
+});
