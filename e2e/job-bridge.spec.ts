@@ -79,7 +79,7 @@ test("a whole job against the simulated vehicle: wrong bridge, reading, clear, p
   await expect(battery).toContainText("Say first whether the radio needs a code.");
   await expect(battery.getByRole("button", { name: /start the time/ })).toBeDisabled();
   await page.getByText("Needs a code, I have it").click();
-  await expect(battery).toContainText("It wipes more: brakes, not read yet.");
+  await expect(battery).toContainText("It wipes more: Brakes, not read yet.");
   await battery.getByRole("button", { name: /start the time/ }).click();
   await expect(battery.getByRole("button", { name: "No" })).toBeFocused();
   await page.keyboard.press("Escape");

@@ -44,6 +44,8 @@ test("a closed tab loses no mark, and offers to go on", async ({ page, context }
 
 test("marks are corrected at the keyboard and by touch, and every correction can be taken back", async ({ page }) => {
   await openRead(page);
+  // A tab that was clicked keeps the focus, and the pad its key.
+  await page.getByRole("tab", { name: "Tap" }).click();
   for (let i = 0; i < 4; i++) {
     await page.keyboard.press("Space");
     await page.waitForTimeout(250);
@@ -115,7 +117,10 @@ test("called-out counts are typed in any spacing, kept through a reload, and rea
   await noted(page, /Read engine: 21 \(certain, list seen whole\)/);
   // It can be looked at again, and taken back: noted, not erased.
   await page.getByRole("link", { name: "Read once more" }).click();
-  await page.getByRole("region", { name: "Recorded readings" }).getByText(/Read engine: 21/).click();
+  await page
+    .getByRole("region", { name: "Recorded readings" })
+    .getByText(/Read engine: 21/)
+    .click();
   await page.getByRole("button", { name: /^Take it back/ }).click();
   await page.getByRole("button", { name: "Take it back", exact: true }).click();
   await noted(page, /Taken back: the reading of engine/);

@@ -4,6 +4,7 @@ import type { Page } from "@playwright/test";
 import { readFileSync } from "node:fs";
 import { dialectOf } from "./films";
 import { expect, expectAccessible, openGarage, sentence, test } from "./fixtures";
+import { noted } from "./ways";
 
 /** Gives a file to the button that asks for one. */
 async function give(page: Page, button: string, name: string, content: string): Promise<void> {
@@ -235,4 +236,39 @@ test("short and long flashes have a key each, a held key has a length, and the l
   await expect(marks.last()).toHaveAccessibleName(/^Long flash/);
   await page.getByRole("button", { name: "Undo" }).click();
   await expect(marks.last()).toHaveAccessibleName(/^Short flash/);
+});
+
+test("a story outlives a reload before it is sent; a job is ended where it stands, opened again, and deleted once asked", async ({
+  page,
+}) => {
+  await openGarage(page);
+  await page.getByRole("button", { name: "New job for SM 233 K" }).click();
+  // More than one lamp, and words that nobody has sent.
+  await page.getByText("ABS", { exact: true }).click();
+  await page.getByLabel("In the owner's words").fill("Both lit on the bridge.");
+  await page.getByLabel("Since when").fill("since last Friday");
+  await page.reload();
+  await expect(page.getByLabel("In the owner's words")).toHaveValue("Both lit on the bridge.");
+  await page.getByRole("button", { name: "Write the story down" }).click();
+  await noted(page, /CHECK ENGINE \(MIL\) and ABS lamps came on; since last Friday\./);
+  // Who listens is at the heading of the new step.
+  await expect(page.getByRole("heading", { level: 1 })).toBeFocused();
+  const url = page.url();
+  const menu = page.getByRole("button", { name: "End or delete this job" });
+  await menu.click();
+  await page.getByRole("button", { name: "Given up" }).click();
+  await noted(page, /Given up\. Nothing is read yet\./);
+  await page.goto("/");
+  const row = page.getByRole("listitem").filter({ hasText: "SM 233 K" });
+  await expect(row).toContainText("given up");
+  await expect(row).not.toContainText("quiet");
+  await page.goto(url);
+  await menu.click();
+  await page.getByRole("button", { name: "Open it again" }).click();
+  await menu.click();
+  await page.getByRole("button", { name: "Delete this job", exact: true }).click();
+  await expect(page.getByRole("button", { name: "Keep it" })).toBeFocused();
+  await page.getByRole("button", { name: "Delete for good" }).click();
+  await expect(page).toHaveURL(/vehicles\/demo-sm233k$/);
+  await expect(page.getByText("ABS lamps came on")).toHaveCount(0);
 });

@@ -1,4 +1,5 @@
 import { Outlet, redirect, useLocation } from "react-router";
+import { lower } from "@core/job/say";
 import styled from "styled-components";
 import {
   abandonClear,
@@ -103,7 +104,7 @@ export async function clientAction({ request, params }: Route.ClientActionArgs) 
       await changeJob(id, (j) => {
         const way = pack.clears.find((c) => c.id === j.clearing?.way);
         const wiped: { system: string; wiped?: string[] } = way ? { system: way.system, wiped: wipes(pack, way) } : { system: j.system }; // prettier-ignore
-        const units = pack.systems.filter((s) => wiped.wiped?.includes(s.id)).map((s) => s.name.toLowerCase());
+        const units = pack.systems.filter((s) => wiped.wiped?.includes(s.id)).map((s) => lower(s.name));
         const name = `${way?.title ?? ""}${way?.each && what.code ? `, code ${what.code}` : ""} (${units.join(", ") || j.system})`;
         return endClear(j, { ...wiped, ...(what.code !== undefined && { code: what.code }) }, name, now);
       });
@@ -119,7 +120,7 @@ export async function clientAction({ request, params }: Route.ClientActionArgs) 
       await write({ ...reading, withdrawnAt: now });
       const name = data.systems.find((s) => s.system === reading.system)?.name ?? reading.system;
       return void (await changeJob(id, (j) =>
-        withWithdrawn(j, `${name.toLowerCase()} of ${shortTime(reading.startedAt)}`, now),
+        withWithdrawn(j, `${lower(name)} of ${shortTime(reading.startedAt)}`, now),
       ));
     }
     case "close":

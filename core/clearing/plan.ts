@@ -71,7 +71,7 @@ export function planClear(pack: Pack, system: string, facts: ClearFacts): Planne
         gates.push({
           id: "unread",
           is: "ask",
-          reason: `It wipes more: ${also.map((u) => u.name.toLowerCase()).join(", ")}, not read yet. What is stored there is gone then.`,
+          reason: `It wipes more: ${also.map((u) => u.name).join(", ")}, not read yet. What is stored there is gone then.`,
         });
       return { way, gates, open: gates.every((g) => g.is === "open"), may: gates.every((g) => g.is !== "shut") };
     })

@@ -11,7 +11,9 @@ import { atLeast, type Doubt } from "./told";
 export const listOf = (words: readonly string[]): string =>
   words.length < 2 ? words.join("") : `${words.slice(0, -1).join(", ")} and ${words.at(-1)}`;
 
-const lower = (name: string) => (/^[A-Z]{2,}/.test(name) ? name : name[0].toLowerCase() + name.slice(1));
+/** A name in the middle of a sentence: what is written in capitals stays. */
+export const lower = (name: string): string =>
+  /^[A-Z]{2,}/.test(name) ? name : name.charAt(0).toLowerCase() + name.slice(1);
 
 /** Codes as they are named among themselves: those of the live list apart from the memory's. */
 export function codesText(codes: readonly { code: string; memory: string | null }[]): string {

@@ -1,4 +1,5 @@
 import { Clock, Lock, Radio, Settings2, TimerReset } from "lucide-react";
+import { lower } from "@core/job/say";
 import { useEffect, useState } from "react";
 import styled from "styled-components";
 import { planClear, type PlannedWay } from "@core/clearing/plan";
@@ -93,7 +94,7 @@ export function ClearStep() {
   });
   const asksRadio = ways.some((w) => w.way.costs.some((c) => c.id === "radio-code"));
   const partial = known.answer === "codes" && !atLeast(known.whole, "likely");
-  const name = access.name.toLowerCase();
+  const name = lower(access.name);
   return (
     <>
       <h1>

@@ -1,4 +1,5 @@
 import { useState } from "react";
+import { lower } from "@core/job/say";
 import { Disclosure, DisclosurePanel } from "react-aria-components/Disclosure";
 import styled from "styled-components";
 import { hasLamp, lampCheckOf, verdictOn } from "@core/job/lamp-check";
@@ -183,7 +184,7 @@ export function LampCheckStep() {
       {rest.length > 0 && (
         <Disclosure isExpanded={more} onExpandedChange={setMore}>
           <Button slot="trigger" $look="quiet">
-            {more ? "Hide" : "Check"} the other units: {rest.map((s) => s.name.toLowerCase()).join(", ")}
+            {more ? "Hide" : "Check"} the other units: {rest.map((s) => lower(s.name)).join(", ")}
           </Button>
           <DisclosurePanel>
             <div style={{ display: "grid", gap: 20, paddingTop: 12 }}>{rest.map(unitOf)}</div>

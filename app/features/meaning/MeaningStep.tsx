@@ -5,7 +5,7 @@ import { scopeText } from "@core/pack/scope";
 import type { Sure } from "@core/flash/sureness";
 import { codeKind, type CodeKind } from "@core/job/faults";
 import type { Known } from "@core/job/known";
-import { settles, why } from "@core/job/say";
+import { lower, settles, why } from "@core/job/say";
 import { atMost } from "@core/job/told";
 import type { System } from "@core/pack/pack";
 import type { Vehicle } from "@core/record/types";
@@ -100,7 +100,7 @@ export function MeaningStep() {
       </h1>
       <SystemChoice systems={systems} value={access.system} onChange={(system) => send({ intent: "system", system })} />
       {!last ? (
-        <Empty title={`No reading of the ${access.name.toLowerCase()} is recorded yet.`}>
+        <Empty title={`No reading of the ${lower(access.name)} is recorded yet.`}>
           <LinkButton $look="primary" to={`/jobs/${job.id}/read`}>
             To the reading
           </LinkButton>
@@ -188,7 +188,7 @@ function headline(known: Known, faults: Meaning[], expected: Meaning[], status: 
     case "no-answer":
       return "The unit did not answer: nothing is known of its codes.";
     case "other-unit":
-      return `Another unit answered${known.last?.other ? `: ${known.last.other.name.toLowerCase()}` : ""}. Nothing is known of this one.`;
+      return `Another unit answered${known.last?.other ? `: ${lower(known.last.other.name)}` : ""}. Nothing is known of this one.`;
     case "none":
       if (known.none === "certain") return "Nothing is stored.";
       return known.none === "likely"

@@ -2,7 +2,7 @@ import { Ellipsis } from "lucide-react";
 import { Dialog, DialogTrigger } from "react-aria-components/Dialog";
 import { Popover } from "react-aria-components/Popover";
 import styled from "styled-components";
-import { END_WORDS, endsOf } from "@core/job/end";
+import { endsOf } from "@core/job/end";
 import { sayVerdict } from "@core/job/say";
 import type { JobEnd } from "@core/record/types";
 import type { JobData } from "~/store/job-data";
@@ -23,13 +23,13 @@ const Box = styled(Dialog)`
   box-shadow: 0 8px 24px #0003;
 `;
 
-const TEXT: Record<JobEnd, string> = {
-  fixed: "as far as the drive can show",
-  "not-fixed": "the fault is still there",
-  "not-proven": "mended, and not proven",
-  "nothing-found": "no fault is stored",
-  "handed-over": "another workshop goes on",
-  "given-up": "nobody goes on with it",
+const LABEL: Record<JobEnd, string> = {
+  fixed: "Fixed, as far as the drive shows",
+  "not-fixed": "Not fixed: still there",
+  "not-proven": "Not proven",
+  "nothing-found": "Nothing found",
+  "handed-over": "Handed over to others",
+  "given-up": "Given up",
 };
 
 /** A job can be ended from every step, by what its readings carry, or deleted. */
@@ -67,7 +67,7 @@ export function JobMenu({ data }: { data: JobData }) {
                         close();
                       }}
                     >
-                      {END_WORDS[end]}: {TEXT[end]}
+                      {LABEL[end]}
                     </Button>
                   ))}
                 </>

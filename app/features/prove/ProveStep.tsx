@@ -2,7 +2,7 @@ import { Check, Minus, X } from "lucide-react";
 import styled from "styled-components";
 import { entriesFor } from "@core/pack/scope";
 import { END_WORDS, endsOf } from "@core/job/end";
-import { PERSISTENCE, sayVerdict, why } from "@core/job/say";
+import { lower, PERSISTENCE, sayVerdict, why } from "@core/job/say";
 import type { Proof } from "@core/job/proof";
 import type { Reading } from "@core/record/types";
 import { shortTime } from "~/store/format";
@@ -80,9 +80,7 @@ export function ProveStep() {
       <h1 aria-live="polite">{job.closedAt ? job.verdict : verdict}</h1>
       <SystemChoice systems={read} value={access.system} onChange={(system) => send({ intent: "system", system })} />
       {!proof.cleared && (
-        <Soft>
-          The {access.name.toLowerCase()} was not cleared in this job. What was read of it stands as it was read.
-        </Soft>
+        <Soft>The {lower(access.name)} was not cleared in this job. What was read of it stands as it was read.</Soft>
       )}
       {proof.tooSoon && (
         <Caution>

@@ -1,4 +1,5 @@
 import { useEffect, useState } from "react";
+import { lower } from "@core/job/say";
 import { useFetcher } from "react-router";
 import styled from "styled-components";
 import { takersOf, type Taker } from "@core/record/adopt";
@@ -75,7 +76,7 @@ export function KeepWith({
       )}
       <List aria-label="Vehicles whose lamp talks so">
         {(all ? takers : takers.slice(0, SHOWN)).map((t) => {
-          const what = `${t.access.name.toLowerCase()}${t.job ? ", the open job" : ""}`;
+          const what = `${lower(t.access.name)}${t.job ? ", the open job" : ""}`;
           return (
             <li key={`${t.vehicle.id} ${t.access.system}`}>
               <Plate>{t.vehicle.plate}</Plate>

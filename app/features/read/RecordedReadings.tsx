@@ -127,7 +127,7 @@ function StripPicture({ data, reading }: { data: JobData; reading: Reading }) {
     };
   }, [access, pack, vehicle, reading]);
   const url = useMemo(() => {
-    const { lines, pxPerMs } = layStrip(reading.marks, decoded, { width: 1000, perSecond: 30 });
+    const { lines, pxPerMs } = layStrip(reading.marks, decoded, { width: 650, perSecond: 24 });
     const { svg } = drawStrip(lines, pxPerMs, `${access.name}, ${shortTime(reading.startedAt)}`);
     return URL.createObjectURL(new Blob([svg], { type: "image/svg+xml" }));
   }, [reading, decoded, access.name]);

@@ -8,7 +8,7 @@ import { withReading } from "@core/record/job";
 import { wasCleared } from "@core/job/epochs";
 import { identityOf, lookFor, OTHER } from "@core/job/identity";
 import { knownOf } from "@core/job/known";
-import { sayKnown } from "@core/job/say";
+import { lower, sayKnown } from "@core/job/say";
 import { mostOf } from "@core/job/told";
 import { recorded, resultFrom } from "@core/record/readings";
 import { isPicture, type LampRested, type Reading } from "@core/record/types";
@@ -316,8 +316,8 @@ function LookAgain({ session, access, systems }: { session: ReadingSession } & P
       />
       {identity.is === "other" && (
         <Caution>
-          Then another unit answered{identity.system ? `: ${identity.system.name.toLowerCase()}` : ""}. This says
-          nothing of the {access.name.toLowerCase()}. Check the hook-up, or pick that lamp and read it.
+          Then another unit answered{identity.system ? `: ${lower(identity.system.name)}` : ""}. This says nothing of
+          the {lower(access.name)}. Check the hook-up, or pick that lamp and read it.
         </Caution>
       )}
     </>

@@ -1,4 +1,5 @@
 import { useNavigate, useRevalidator } from "react-router";
+import { lower } from "@core/job/say";
 import { withReading } from "@core/record/job";
 import { wasCleared } from "@core/job/epochs";
 import { newReading, resultOf } from "@core/record/readings";
@@ -51,7 +52,7 @@ export function useRecordLists(
 export function sayLists(lists: Record<string, SystemList>, nameOf: (system: string) => string): string {
   return `Read ${Object.entries(lists)
     .map(([system, l]) => {
-      const name = nameOf(system).toLowerCase();
+      const name = lower(nameOf(system));
       if (l.state === "none") return `${name}: nothing stored`;
       const unclear = l.unclear.length ? `, not clear: ${l.unclear.join(", ")}` : "";
       return `${name}: ${l.codes.join(", ") || "no code"}${unclear}`;
