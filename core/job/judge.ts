@@ -58,9 +58,10 @@ function knownStatements(c: JobCase, k: Known): Statement[] {
           (n, t) => n + (t.codes.find((y) => y.code === x.code && y.memory === x.memory)?.heard ?? 0),
           0,
         );
-        const heard: Evidence[] = k.last?.reading.lists
-          ? []
-          : [{ kind: "heard", at: k.last!.reading.startedAt, code: x.code, times }];
+        const heard: Evidence[] =
+          k.last?.reading.lists || k.last?.reading.input === "counts"
+            ? []
+            : [{ kind: "heard", at: k.last!.reading.startedAt, code: x.code, times }];
         out.push({ ...about, kind: "stored", code: x.code, memory: x.memory, is: codeKind(c, k.system, x.code), sure: x.sure, evidence: [...x.in.map((t) => readingEvidence(t.reading)), ...evidence.slice(1), ...heard] }); // prettier-ignore
       }
       if (atLeast(k.whole, "likely")) out.push({ ...about, kind: "list-whole", sure: k.whole });

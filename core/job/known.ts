@@ -60,25 +60,33 @@ export function knownIn(epoch: Epoch, system: string, proven = false): Known {
   // Faults come and go while the vehicle runs: only readings after the same kind of run can contradict one another.
   const same = good.filter((t) => t.reading.run === last.reading.run);
   const disagree = same.some((t) => contradict(t, last));
+  // What was read before something else was is no witness of what is read now.
+  const since = same.slice(same.findLastIndex((t) => t !== last && elsewise(t, last)) + 1);
   const cap: Sure = disagree ? "likely" : "certain";
   if (last.answer === "none") {
     const alike = proven && last.doubts.some((d) => d.kind === "looks-alike");
     const none = alike
       ? "likely"
-      : sureOfWeight(together(same.filter((t) => t.answer === "none").map((t) => t.weight)));
+      : sureOfWeight(together(since.filter((t) => t.answer === "none").map((t) => t.weight)));
     return { ...empty, codes: [], answer: "none", none: atMost(none, cap), whole: atMost(none, cap), disagree };
   }
   const codes = last.codes.map((x): CodeKnown => {
-    const where = same.filter((t) => has(t, x.code, x.memory));
+    const where = since.filter((t) => has(t, x.code, x.memory));
     const weight = together(where.map((t) => has(t, x.code, x.memory)!));
     return { code: x.code, memory: x.memory, sure: atMost(sureOfWeight(weight), cap), in: where };
   });
   const all = codes.reduce<Sure>((s, x) => atMost(s, x.sure), "certain");
-  const wholes = same.filter(
+  const wholes = since.filter(
     (t) => t.codes.length === last.codes.length && last.codes.every((x) => has(t, x.code, x.memory)),
   );
   const whole = sureOfWeight(together(wholes.map((t) => t.weight)));
   return { ...empty, answer: "codes", codes, whole: atMost(atMost(whole, all), cap), disagree };
+}
+
+/** Does a reading say something else, surely enough to be taken for a change or a slip, whichever of the two was wrong? */
+function elsewise(t: Told, last: Told): boolean {
+  if (last.answer === "none") return t.codes.some((x) => atLeast(x.sure, "likely"));
+  return atLeast(t.none, "likely") || (atLeast(t.whole, "likely") && contradict(t, last));
 }
 
 /** A reading of its own adds to what is known as its odds say; beyond this it adds no more, since the same person read. */
@@ -90,7 +98,8 @@ function together(weights: readonly Weight[]): Weight {
   const odds = weights.reduce((o, { p }) => o * (Math.min(p, MOST_OF_ONE) / (1 - Math.min(p, MOST_OF_ONE))), 1);
   return {
     p: Math.max(odds / (1 + odds), ...weights.map((w) => w.p)),
-    heard: weights.reduce((n, w) => n + w.heard, 0),
+    // What was read against the odds was not heard at all.
+    heard: weights.reduce((n, w) => n + (w.p >= 0.5 ? w.heard : 0), 0),
     most: weights.reduce<Sure>((s, w) => (atLeast(s, w.most) ? s : w.most), "unsure"),
   };
 }

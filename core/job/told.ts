@@ -182,7 +182,8 @@ function watched(
       code,
       memory: two ? memory : only,
       p: heard?.memoryConfidence[memory]?.[code] ?? result.codeConfidence[code] ?? 0,
-      heard: heard ? (heard.exactShown[memory]?.[code] ?? 0) : 1,
+      // Who counts in the head may take a run for one more or less two times alike.
+      heard: heard ? Math.max(0, (heard.exactShown[memory]?.[code] ?? 0) - Number(reading.input === "counts")) : 1,
       // A long run that is counted in the head is soon one short, and again the next time.
       most:
         reading.input === "counts" && dialect.digits.style === "total" && Number(code) > LONG_RUN
