@@ -65,7 +65,8 @@ export function proofOf(c: JobCase, system: string): Proof {
   const after = all.map((x) => x.t);
   const ran = all.map((x) => x.run);
   const before = earlier.flatMap((e) => e.told.filter(reads));
-  const known = keysOf(earlier);
+  // Without a clear it is what is known now; an earlier reading that was read otherwise since proves nothing.
+  const known = cleared ? keysOf(earlier) : knownIn(now, system).codes.map(({ code, memory }) => ({ code, memory, before: true })); // prettier-ignore
   const keys = [...known];
   for (const t of after)
     for (const x of t.codes) if (!keys.some((k) => k.code === x.code && k.memory === x.memory)) keys.push({ code: x.code, memory: x.memory, before: false }); // prettier-ignore

@@ -51,8 +51,8 @@ export function readinessVerdict(way: ReadinessLamp, seen: LampWatched): Readine
   if (blinks === 0 && seen.atEnd === expected)
     return {
       state: "complete",
-      headline: "Ready: all monitors are complete.",
-      reason: `The lamp ${way.complete === "steady" ? "stayed lit" : "went out"} through the whole watch, if the time began as the key went on.`,
+      headline: "Ready, as the lamp shows it.",
+      reason: `It ${way.complete === "steady" ? "stayed lit" : "went out"} through the whole watch. That counts only if the time began as the key went on: later the lamp tells nothing more.`,
     };
   return {
     state: "unclear",

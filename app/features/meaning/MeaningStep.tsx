@@ -5,8 +5,8 @@ import { scopeText } from "@core/pack/scope";
 import type { Sure } from "@core/flash/sureness";
 import { codeKind, type CodeKind } from "@core/job/faults";
 import type { Known } from "@core/job/known";
-import { lower, settles, why } from "@core/job/say";
-import { atMost } from "@core/job/told";
+import { listOf, lower, settles, why } from "@core/job/say";
+import { atLeast, atMost } from "@core/job/told";
 import type { System } from "@core/pack/pack";
 import type { Vehicle } from "@core/record/types";
 import { shortTime } from "~/store/format";
@@ -174,7 +174,7 @@ export function MeaningStep() {
 }
 
 const READINESS = {
-  complete: "Ready: all monitors are complete.",
+  complete: "Ready, as the lamp showed it.",
   "not-complete": "Not ready: the monitors are not complete.",
   unclear: "Readiness was not clear: watch the lamp once more.",
 };
@@ -195,9 +195,15 @@ function headline(known: Known, faults: Meaning[], expected: Meaning[], status: 
         ? "Most likely nothing is stored."
         : "It looks like nothing stored, and that is not proven.";
     case "codes": {
+      const names = listOf([...new Set(known.codes.map((x) => x.code))]);
+      if (known.codes.every((x) => x.sure === "unsure"))
+        return `${names}, and not sure: read once more before anything is done.`;
       const first = faults.find((m) => m.entry?.first);
       if (first) return `${first.code} comes first, whatever else is stored.`;
-      if (!faults.length) return expected.length ? `Only what is expected on this vehicle${status.length ? ", and status codes" : ""}. No fault.` : "Only status codes, no fault."; // prettier-ignore
+      if (!faults.length) {
+        const only = expected.length ? `Only what is expected on this vehicle${status.length ? ", and status codes" : ""}` : "Only status codes"; // prettier-ignore
+        return atLeast(known.whole, "likely") ? `${only}, no fault.` : `${only} so far: the list was not seen whole.`;
+      }
       const unknown = faults.filter((m) => !m.entry);
       if (unknown.length === faults.length)
         return `${unknown.map((m) => m.code).join(", ")} ${unknown.length === 1 ? "is" : "are"} in no table of this vehicle.`;

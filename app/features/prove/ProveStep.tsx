@@ -231,7 +231,7 @@ function Seen({ value }: { value: boolean | null }) {
     </>
   ) : (
     <>
-      <Check aria-hidden color="var(--done)" /> <small>gone</small>
+      <Check aria-hidden color="var(--done)" /> <small>not there</small>
     </>
   );
 }

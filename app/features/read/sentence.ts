@@ -53,7 +53,7 @@ export function saySoFar(
   const leadSeen =
     lead?.kind === "code" && d.assignment.some((a) => a?.unit.kind === "fixed" && a.unit.code === lead.code);
   const intro = leadSeen ? `${lead.code} is the lead-in. ` : "";
-  if (d.state === "none" && nothingSure(d) === "certain")
+  if (d.state === "none" && nothingSure(d) === "certain" && !any)
     return { headline: `${intro}Nothing is stored.`, next: PROOF };
   if (d.state === "none" && d.confidence >= LIKELY)
     return {
