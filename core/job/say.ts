@@ -69,6 +69,8 @@ export function settles(d: Doubt, nameOf: (system: string) => string): string {
       return "Another list fits nearly as well: one more round tells them apart.";
     case "not-round":
       return "The list has not come round: more may follow.";
+    case "shown-once":
+      return "It is shown once with each start, and a slip leaves no trace: read it a second time.";
     case "no-table":
       return `${listOf(d.codes)} ${d.codes.length === 1 ? "is" : "are"} in no table of this vehicle: a miscount, or another year's table. Read once more.`;
     case "other-table":
@@ -76,7 +78,7 @@ export function settles(d: Doubt, nameOf: (system: string) => string): string {
     case "start-unseen":
       return "It is shown once, and the start was not seen: tell when the key goes on, then read again.";
     case "told-start":
-      return "The digits pair up as you said that counting began: tap the flashes once to settle it.";
+      return "Where counting began is your word, and the digits hang on it: tap the flashes once to settle it.";
     case "typed":
       return "Typed off the display once: a second look settles it.";
     case "looks-alike":

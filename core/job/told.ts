@@ -17,6 +17,8 @@ export type Doubt =
   | { kind: "rival" }
   /** The list has not come round. */
   | { kind: "not-round" }
+  /** It is shown once with each start, where a slip leaves no trace. */
+  | { kind: "shown-once" }
   /** No table of the system has it. */
   | { kind: "no-table"; codes: string[] }
   /** All codes stand in another system's table, and none in this one's. */
@@ -156,9 +158,9 @@ function watched(
   let most = heard ? limit : atMost(limit, "likely");
   if (!heard) doubts.push({ kind: "old" });
   if (startUnseen(access, reading)) {
-    doubts.push({ kind: "start-unseen" });
     // Numbers carry no times: that counting began with the key is the person's word.
     const told = reading.input === "counts" && reading.keyOn;
+    doubts.push({ kind: told ? "told-start" : "start-unseen" });
     most = atMost(most, result.state === "none" && !told ? "unsure" : "likely");
   }
   const round = !heard || heard.wholeRound ? HEARD : 1;
@@ -193,7 +195,7 @@ function watched(
   );
   if (codes.some((x) => x.p < CERTAIN)) doubts.push({ kind: "rival" });
   else if (codes.some((x) => x.heard < HEARD)) doubts.push({ kind: "heard-once" });
-  if (!result.complete) doubts.push({ kind: "not-round" });
+  if (!result.complete) doubts.push({ kind: dialect.loopFrom === null && dialect.advance === "self" ? "shown-once" : "not-round" }); // prettier-ignore
   const rounds =
     heard && (heard.over || result.codes.every((x) => (heard.roundsShown[x] ?? 0) >= HEARD)) ? HEARD : round;
   const completeness = heard?.completeness ?? (result.complete ? result.confidence : 0);

@@ -39,8 +39,8 @@ import { useSession } from "./use-session";
 import { useWatch } from "./use-watch";
 import { useWorking } from "./use-working";
 
-export const Dock = styled.div`
-  position: sticky;
+export const Dock = styled.div<{ $still?: boolean }>`
+  position: ${({ $still }) => ($still ? "static" : "sticky")};
   bottom: 0;
   z-index: 1;
   display: grid;
@@ -120,7 +120,8 @@ export function Watch({ data, dialect }: { data: JobData; dialect: Dialect }) {
       )}
       {pictured && others.map((o) => <OtherLamp key={o.access.system} {...o} playhead={playhead} />)}
       <LookAgain session={session} access={access} systems={systems} />
-      <Dock>
+      {/* What is typed is as high as a phone: it stays where it is and covers nothing. */}
+      <Dock $still={input === "counts"}>
         <Actions session={session} others={others} picture={picture} data={data} />
         {offered && <Inputs session={session} picture={picture} inputs={inputsFor(dialect)} locked={anything} />}
       </Dock>

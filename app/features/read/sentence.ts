@@ -84,7 +84,7 @@ export function saySoFar(
   const headline = d.complete
     ? `${intro}The list came round: ${list}.`
     : `${intro}${WORDS[n] ?? n} ${n === 1 ? "code" : "codes"} so far.`;
-  return { headline, next: whatSettles(openQuestions(d), watching) };
+  return { headline, next: whatSettles(openQuestions(d), watching, dialect) };
 }
 
 const PROOF = "A whole round showed nothing but what stands for that.";
@@ -108,10 +108,14 @@ function listIn(d: Decoded): string {
 const percent = (p: number): string => `${Math.floor(100 * p)} %`;
 
 /** What one more round would settle. */
-function whatSettles([first]: readonly Question[], watching: boolean): string {
+function whatSettles([first]: readonly Question[], watching: boolean, { loopFrom, advance }: Dialect): string {
   const on = watching ? "Watch on" : "Watch once more";
   switch (first?.kind) {
     case "not-round":
+      if (loopFrom === null && advance === "self")
+        return watching
+          ? "Watch to the end: it is shown once with each start."
+          : "It is shown once with each start, and a slip leaves no trace: record it, then read it a second time.";
       return watching
         ? "Watch until the list comes round."
         : "The list has not come round: more codes may follow. Watch until it does.";
