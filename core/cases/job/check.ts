@@ -1,4 +1,5 @@
 import type { JobCase } from "../../job/case";
+import { codeKind } from "../../job/faults";
 import { judge } from "../../job/judge";
 import { sayKnown, sayVerdict, why } from "../../job/say";
 import type { Statement } from "../../job/statement";
@@ -119,7 +120,19 @@ function holds(s: Statement, c: JobCase, v: Simulated, world: World): boolean | 
       const owners = new Set(c.systems.map((x) => tableOwner(c.pack, x.system)));
       const expected = new Set(c.vehicle.changes.flatMap((x) => x.codes));
       if (s.is === "fixed") return !v.faults.some((f) => owners.has(f.system) && f.returns !== "never" && !expected.has(f.code) && readIn(c, f.system)); // prettier-ignore
-      if (s.is === "not-fixed") return shots.some((x) => Object.values(x.memory).some((l) => l.length) || Object.values(x.live).some((l) => l.length)); // prettier-ignore
+      const of = (state: string) => judge(c).systems.filter((x) => x.proof.state === state);
+      const holdsNow = (x: Snapshot, system: string, memory: string) => [
+        ...(x.memory[memory] ?? []),
+        ...(x.live[system] ?? []),
+      ];
+      if (s.is === "not-fixed") return of("not-fixed").some((x) => shots.some((shot) => holdsNow(shot, x.access.system, x.access.memory).length > 0)); // prettier-ignore
+      if (s.is === "nothing-found")
+        return of("nothing").every((x) => {
+          const last = x.known.last && world.snapshots.get(x.known.last.reading.id);
+          const stored = last ? (last.memory[x.access.memory] ?? []) : [];
+          const only = x.access.dialect?.phases.every((p) => p.kind !== "stored" || p.memory === "live");
+          return (only ? (last?.live[x.access.system] ?? []) : stored).every((code) => codeKind(c, x.access.system, code) !== "fault"); // prettier-ignore
+        });
       return null;
     }
     case "ready":
