@@ -82,7 +82,9 @@ export function readFilm(dialect: Dialect, { levels, until }: Filmed, options: D
   const view = filmView(dialect, frames, until, gaps);
   const decoded = decide(dialect, view, search(dialect, view, priorOf(dialect, options.table), FILM_EFFORT), []);
   const marks = marksOf(frames, dialect.rest === "lit" ? 0 : 1);
-  return { decoded: wholeDespite(gaps, placedOn(marks, decoded, gaps)), marks };
+  // The pictures keep their time: a code between the two pauses that part it from its neighbours takes longer than one pause.
+  const hiding = gaps.filter(([from, to]) => to - from >= dialect.gaps.code * decoded.tempo);
+  return { decoded: wholeDespite(hiding, placedOn(marks, decoded, gaps)), marks };
 }
 
 /** Pictures further apart than this have a stretch between them in which the lamp was not seen, ms. */
