@@ -45,13 +45,16 @@ export function decode(
     );
     if (!called.length) return nothingSeen(dialect, trackOf({ mode: "taps", taps: [], until: 0 }, dialect.rest));
     if (dialect.advance === "button")
-      return conclude(
-        calledPressView(
-          dialect,
-          called.map((r) => r.short),
+      return {
+        ...conclude(
+          calledPressView(
+            dialect,
+            called.map((r) => r.short),
+          ),
         ),
-      );
-    return conclude(runsView(dialect, called, evidence.withKey));
+        called: true,
+      };
+    return { ...conclude(runsView(dialect, called, evidence.withKey)), called: true };
   }
   if (evidence.mode === "levels") return readFilm(dialect, evidence, options).decoded;
   const track = firstOf(trackOf(evidence, dialect.rest), MOST_MARKS);

@@ -62,9 +62,17 @@ export function pressView(dialect: Dialect, presses: readonly Press[]): View<nul
     tracks.map((t) => t.onset.length),
     likely,
     whole,
+    lateIn(tracks, period),
     best.tempo,
     shown.reduce((s, k) => s + noiseLog(tracks[k]), 0),
   );
+}
+
+/** Presses whose first flash came a flash later than with the others: one was missed. */
+function lateIn(tracks: readonly Track[], period: number): boolean[] {
+  const delays = tracks.flatMap((t) => (t.onset.length ? [t.onset[0]] : [])).sort((a, b) => a - b);
+  const usual = delays[(delays.length - 1) >> 1];
+  return tracks.map((t) => t.onset.length > 0 && t.onset[0] > usual + period / 2);
 }
 
 /** One number a press, as somebody called it out. */
@@ -74,6 +82,7 @@ export function calledPressView(dialect: Dialect, counts: readonly number[]): Vi
     counts,
     RUN_OBSERVERS.map((o) => (k: number, count: number) => Math.log(heard(count, counts[k], o))),
     counts.map(() => true),
+    counts.map(() => false),
     1,
     counts.filter((n) => n > 0).length * Math.log(1 / 60) - 3,
   );
@@ -146,6 +155,7 @@ function viewOf(
   /** Log probability of what a press showed, given its count, for each way in which it may have been watched. */
   ways: readonly ((press: number, count: number) => number)[],
   whole: readonly boolean[],
+  late: readonly boolean[],
   tempo: number,
   noise: number,
 ): View<null, Presses> {
@@ -178,7 +188,7 @@ function viewOf(
               pass: Math.floor(at / units.length),
               full: Number(whole[k]),
               marked: true,
-              exact: seen[k] === counts[at % units.length],
+              exact: seen[k] === counts[at % units.length] && !late[k],
             },
       );
     },

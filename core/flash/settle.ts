@@ -1,5 +1,5 @@
 import type { Decoded } from "./answer";
-import { CERTAIN, codeSure, nothingSure, wholeSure } from "./sureness";
+import { CERTAIN, codeSure, wholeSure } from "./sureness";
 
 /** What is still open in a reading, the weightiest first: what one more round of the list would settle. */
 export type Question =
@@ -24,7 +24,8 @@ export function seenTwice(d: Decoded): boolean {
 
 /** Would more watching tell nothing new? All was seen twice; or what is shown but once was seen, and surely; or nothing is stored. */
 export function nothingMore(d: Decoded): boolean {
-  return seenTwice(d) || (d.complete && d.over && d.confidence >= CERTAIN) || nothingSure(d) === "certain";
+  const surely = d.confidence >= CERTAIN;
+  return seenTwice(d) || (surely && d.complete && d.over) || (surely && d.state === "none" && d.wholeRound);
 }
 
 export function openQuestions(d: Decoded): Question[] {

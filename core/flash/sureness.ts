@@ -17,28 +17,42 @@ export function heardOf(d: Pick<Decoded, "exactShown" | "memories">, code: strin
   return counts.length ? (holds.length ? Math.min(...counts) : Math.max(...counts)) : 0;
 }
 
-/** @param p probability that it is so; @param heard how often it was heard without a slip */
-export function sureOf(p: number, heard: number): Sure {
-  if (p >= CERTAIN && heard >= HEARD) return "certain";
+/**
+ * @param p probability that it is so; @param heard how often it was heard without a slip; @param called counted in the head: a run is
+ * soon taken for one more or less two times alike, so one hearing more is asked
+ */
+export function sureOf(p: number, heard: number, called = false): Sure {
+  if (p >= CERTAIN && heard >= HEARD + Number(called)) return "certain";
   return p >= LIKELY && heard >= 1 ? "likely" : "unsure";
 }
 
 /** @param given how likely the lamp speaks the dialect that it is read by: no code is surer than that */
 export function codeSure(d: Decoded, code: string, given = 1): Sure {
-  return sureOf(given * (d.codeConfidence[code] ?? 0), heardOf(d, code));
+  return sureOf(given * (d.codeConfidence[code] ?? 0), heardOf(d, code), d.called);
 }
 
-/** "Nothing stored" has positive proof: a whole round of what stands for it, marked without a slip. */
+/** "Nothing stored" has positive proof: a whole round of what stands for it, marked without a slip and not only counted in the head. */
 export function nothingSure(d: Decoded): Sure {
   if (d.state !== "none") return "unsure";
-  if (d.confidence >= CERTAIN && d.wholeRound) return "certain";
+  if (d.confidence >= CERTAIN && d.wholeRound && !d.called) return "certain";
   return d.confidence >= LIKELY ? "likely" : "unsure";
+}
+
+/** In how many rounds the whole list was heard; one without a slip, or to its end, stands for two. */
+export function roundsHeard({
+  codes,
+  roundsShown,
+  wholeRound,
+  over,
+}: Pick<Decoded, "codes" | "roundsShown" | "wholeRound" | "over">): number {
+  // prettier-ignore
+  const rounds = codes.length ? Math.min(...codes.map((c) => roundsShown[c] ?? 0)) : 0;
+  return Math.max(rounds, wholeRound || over ? HEARD : 1);
 }
 
 /** Was the list seen whole? Every code of it surely, and its end. */
 export function wholeSure(d: Decoded): Sure {
   if (d.state !== "codes" || !d.complete) return "unsure";
   const all = d.codes.every((c) => codeSure(d, c) === "certain");
-  const twice = d.codes.every((c) => (d.roundsShown[c] ?? 0) >= 2);
-  return all && d.confidence >= CERTAIN && (d.wholeRound || twice || d.over) ? "certain" : "likely";
+  return all && d.confidence >= CERTAIN && sureOf(1, roundsHeard(d), d.called) === "certain" ? "certain" : "likely";
 }

@@ -92,11 +92,20 @@ function elsewise(t: Told, last: Told): boolean {
 /** A reading of its own adds to what is known as its odds say; beyond this it adds no more, since the same person read. */
 const MOST_OF_ONE = 0.995;
 
+/** So sure at most is what several called-out readings say together, of which none is certain alone: who counts wrong once may do so again. */
+const MOST_OF_CALLED = 0.98;
+
+const oddsOf = (p: number) => Math.min(p, MOST_OF_ONE) / (1 - Math.min(p, MOST_OF_ONE));
+
 /** Several readings that say the same: their odds multiply, as those of independent witnesses. What limits all of them stays. */
 function together(weights: readonly Weight[]): Weight {
   if (weights.length < 2) return weights[0] ?? { p: 0, heard: 0, most: "unsure" };
-  const odds = weights.reduce((o, { p }) => o * (Math.min(p, MOST_OF_ONE) / (1 - Math.min(p, MOST_OF_ONE))), 1);
+  const [called, others] = [weights.filter((w) => w.called), weights.filter((w) => !w.called)];
+  const ofCalled = called.reduce((o, w) => o * oddsOf(w.p), 1);
+  const capped = Math.max(Math.min(ofCalled, oddsOf(MOST_OF_CALLED)), ...called.map((w) => oddsOf(w.p)));
+  const odds = others.reduce((o, w) => o * oddsOf(w.p), called.length ? capped : 1);
   return {
+    called: called.length === weights.length,
     p: Math.max(odds / (1 + odds), ...weights.map((w) => w.p)),
     // What was read against the odds was not heard at all.
     heard: weights.reduce((n, w) => n + (w.p >= 0.5 ? w.heard : 0), 0),

@@ -1,5 +1,5 @@
 import { memoriesOf, type Memory } from "../flash/dialect";
-import { CERTAIN, HEARD, sureOf, type Sure } from "../flash/sureness";
+import { CERTAIN, HEARD, roundsHeard, sureOf, type Sure } from "../flash/sureness";
 import { entriesFor, type SystemAccess } from "../pack/scope";
 import { beginsAfterMs, lampAtRest } from "../pack/way";
 import { readingOf } from "../record/readings";
@@ -42,6 +42,8 @@ export interface Weight {
   p: number;
   heard: number;
   most: Sure;
+  /** Counted in the head and called out: who counts wrong once does so again. */
+  called?: boolean;
 }
 
 export interface CodeTold extends Weight {
@@ -69,7 +71,7 @@ export interface Told {
 const RANK = { unsure: 0, likely: 1, certain: 2 } as const;
 export const atMost = (a: Sure, b: Sure): Sure => (RANK[a] < RANK[b] ? a : b);
 export const atLeast = (a: Sure, b: Sure): boolean => RANK[a] >= RANK[b];
-export const sureOfWeight = ({ p, heard, most }: Weight): Sure => atMost(sureOf(p, heard), most);
+export const sureOfWeight = ({ p, heard, most, called }: Weight): Sure => atMost(sureOf(p, heard, called), most);
 
 type Of = Pick<JobCase, "vehicle" | "pack" | "systems">;
 
@@ -163,11 +165,12 @@ function watched(
     doubts.push({ kind: told ? "told-start" : "start-unseen" });
     most = atMost(most, result.state === "none" && !told ? "unsure" : "likely");
   }
+  const called = reading.input === "counts";
   const round = !heard || heard.wholeRound ? HEARD : 1;
   if (result.state === "none") {
     if (result.confidence < CERTAIN) doubts.push({ kind: "rival" });
-    else if (round < HEARD) doubts.push({ kind: "heard-once" });
-    return noneTold(reading, { p: result.confidence, heard: round, most }, doubts);
+    else if (called || round < HEARD) doubts.push({ kind: "heard-once" });
+    return noneTold(reading, { p: result.confidence, heard: round, most, called }, doubts);
   }
   if (!result.codes.length) return blank(reading, "unclear", doubts);
   const memories = memoriesOf(dialect);
@@ -184,8 +187,8 @@ function watched(
       code,
       memory: two ? memory : only,
       p: heard?.memoryConfidence[memory]?.[code] ?? result.codeConfidence[code] ?? 0,
-      // Who counts in the head may take a run for one more or less two times alike.
-      heard: heard ? Math.max(0, (heard.exactShown[memory]?.[code] ?? 0) - Number(reading.input === "counts")) : 1,
+      heard: heard ? (heard.exactShown[memory]?.[code] ?? 0) : 1,
+      called,
       // A long run that is counted in the head is soon one short, and again the next time.
       most:
         reading.input === "counts" && dialect.digits.style === "total" && Number(code) > LONG_RUN
@@ -194,17 +197,16 @@ function watched(
     })),
   );
   if (codes.some((x) => x.p < CERTAIN)) doubts.push({ kind: "rival" });
-  else if (codes.some((x) => x.heard < HEARD)) doubts.push({ kind: "heard-once" });
+  else if (codes.some((x) => x.heard < HEARD + Number(called))) doubts.push({ kind: "heard-once" });
   if (!result.complete) doubts.push({ kind: dialect.loopFrom === null && dialect.advance === "self" ? "shown-once" : "not-round" }); // prettier-ignore
-  const rounds =
-    heard && (heard.over || result.codes.every((x) => (heard.roundsShown[x] ?? 0) >= HEARD)) ? HEARD : round;
+  const rounds = heard ? roundsHeard({ ...heard, codes: result.codes }) : HEARD;
   const completeness = heard?.completeness ?? (result.complete ? result.confidence : 0);
   return codesTold(
     c,
     access,
     reading,
     codes,
-    { p: Math.min(completeness, result.confidence), heard: rounds, most },
+    { p: Math.min(completeness, result.confidence), heard: rounds, most, called },
     doubts,
   );
 }

@@ -105,9 +105,9 @@ export function withLampCheck(
   says = lampVerdict(seen, others).headline,
 ): Job {
   const check = { ...job, lampCheck: { at: now, seen, others, units } };
-  // Answers that follow one another in one look are one line: the last one holds all of them.
+  // Answers that follow one another in one look are one line: the last one holds all of them. Another answer of the lamp is news.
   const last = job.notebook.at(-1);
-  const goesOn = last?.step === "lamp-check" && last.by === "klinko" && Date.parse(now) - Date.parse(last.at) < ONE_LOOK_MS; // prettier-ignore
+  const goesOn = job.lampCheck?.seen === seen && last?.step === "lamp-check" && last.by === "klinko" && Date.parse(now) - Date.parse(last.at) < ONE_LOOK_MS; // prettier-ignore
   const before = goesOn ? { ...check, notebook: job.notebook.slice(0, -1) } : check;
   const known = job.notebook.findLast((n) => n.step === "lamp-check" && n.by === "klinko")?.text === says;
   const next = known ? check : note(before, "lamp-check", says, now);

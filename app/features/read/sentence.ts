@@ -58,9 +58,11 @@ export function saySoFar(
   if (d.state === "none" && d.confidence >= LIKELY)
     return {
       headline: `${intro}Most likely nothing is stored.`,
-      next: watching
-        ? "Watch on: a whole round without a slip settles it."
-        : "Watch a whole round without a slip: that settles it.",
+      next: d.called
+        ? "Record it, then count the blinks once more: twice the same makes it certain."
+        : watching
+          ? "Watch on: a whole round without a slip settles it."
+          : "Watch a whole round without a slip: that settles it.",
     };
   if (!d.codes.length)
     return {
