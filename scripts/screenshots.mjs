@@ -82,6 +82,7 @@ await withDemo(4181, async (browser, base) => {
     .getByRole("radiogroup", { name: /^Look once more/ })
     .getByText("CHECK ENGINE (MIL)", { exact: true })
     .click();
+  await page.evaluate(() => scrollTo(0, 0));
   await shot("read");
   await page.getByRole("button", { name: "Record this reading" }).click();
   await page.getByRole("button", { name: "On to the clear" }).waitFor();

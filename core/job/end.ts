@@ -23,5 +23,6 @@ export const END_WORDS: Record<JobEnd, string> = {
 /** The last line of the notebook: how it ended, and where things stood. */
 export function endText(c: JobCase, end: JobEnd): string {
   const verdict = sayVerdict(judge(c));
-  return end === "handed-over" || end === "given-up" || end === "not-fixed" ? `${END_WORDS[end]}. ${verdict}` : verdict;
+  const told = end === "not-fixed" ? verdict.endsWith("Not fixed.") : end !== "handed-over" && end !== "given-up";
+  return told ? verdict : `${END_WORDS[end]}. ${verdict}`;
 }
