@@ -182,6 +182,8 @@ function watched(
     doubts.push({ kind: "told-start" });
     most = atMost(most, "likely");
   }
+  // Of two memories only one was seen: without what parts them, which of the two it was rests on the start alone.
+  if (two && !result.complete && memories.some((m) => !result.memories[m]?.length)) most = atMost(most, "likely");
   const codes = memories.flatMap((memory) =>
     (two ? (result.memories[memory] ?? []) : result.codes).map((code) => ({
       code,
