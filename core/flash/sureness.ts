@@ -54,5 +54,5 @@ export function roundsHeard({
 export function wholeSure(d: Decoded): Sure {
   if (d.state !== "codes" || !d.complete) return "unsure";
   const all = d.codes.every((c) => codeSure(d, c) === "certain");
-  return all && d.confidence >= CERTAIN && sureOf(1, roundsHeard(d), d.called) === "certain" ? "certain" : "likely";
+  return all && d.confidence >= CERTAIN && roundsHeard(d) >= HEARD ? "certain" : "likely";
 }

@@ -201,6 +201,7 @@ function watched(
   if (codes.some((x) => x.p < CERTAIN)) doubts.push({ kind: "rival" });
   else if (codes.some((x) => x.heard < HEARD + Number(called))) doubts.push({ kind: "heard-once" });
   if (!result.complete) doubts.push({ kind: dialect.loopFrom === null && dialect.advance === "self" ? "shown-once" : "not-round" }); // prettier-ignore
+  // Who counts a run wrong two times alike still does not leave out the same code in two rounds.
   const rounds = heard ? roundsHeard({ ...heard, codes: result.codes }) : HEARD;
   const completeness = heard?.completeness ?? (result.complete ? result.confidence : 0);
   return codesTold(
@@ -208,7 +209,7 @@ function watched(
     access,
     reading,
     codes,
-    { p: Math.min(completeness, result.confidence), heard: rounds, most, called },
+    { p: Math.min(completeness, result.confidence), heard: rounds, most },
     doubts,
   );
 }
