@@ -130,6 +130,7 @@ export async function clientAction({ request, params }: Route.ClientActionArgs) 
         await remove(r);
         await dropFilms({ reading: r.id });
       }
+      await dropValue(`draft/${id}/story`);
       await remove(data.job);
       return redirect(`/vehicles/${data.vehicle.id}`);
     case "reopen":

@@ -7,7 +7,7 @@ import { sayVerdict } from "./say";
 export function endsOf(j: Judgement): JobEnd[] {
   const verdict = j.statements.find((s) => s.kind === "verdict");
   const is = verdict?.kind === "verdict" ? verdict.is : "open";
-  const proven: JobEnd[] = is === "fixed" ? ["fixed"] : is === "not-fixed" ? ["not-fixed"] : is === "not-proven" ? ["not-proven", "not-fixed"] : is === "nothing-found" ? ["nothing-found"] : ["not-proven", "not-fixed"]; // prettier-ignore
+  const proven: JobEnd[] = is === "open" || is === "not-proven" ? ["not-proven", "not-fixed"] : [is];
   return [...proven, "handed-over", "given-up"];
 }
 

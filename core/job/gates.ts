@@ -2,6 +2,7 @@ import type { SystemAccess } from "../pack/scope";
 import { tellsByDashLamp } from "../pack/way";
 import { lampVerdict, type LampSeen, type OthersSeen } from "../procedure/lamp-check";
 import { readingOf } from "../record/readings";
+import { othersOf } from "./lamp-check";
 import { STEP_IDS, type Job, type Reading, type StepId } from "../record/types";
 
 /** Does a reading tell something that may be wiped after it: codes, or that there are none? */
@@ -36,8 +37,7 @@ function seenOf({ lampCheck: check }: Job, asked?: Asked): { lamp: LampSeen | nu
   const own = asked?.unit.map((s) => check.units?.[s]).find(Boolean);
   if (!asked || !check.units || !Object.keys(check.units).length) return { lamp: check.seen, others: check.others };
   if (!own) return null;
-  const outputs = Object.values(own.outputs);
-  return { lamp: own.lamp, others: outputs.includes("works") ? "all" : outputs.length ? "none" : "not-checked" };
+  return { lamp: own.lamp, others: othersOf(own.outputs) };
 }
 
 /** Why a step cannot be taken yet, or null where it can. */

@@ -1,6 +1,6 @@
 import { alive, unitVerdict } from "../procedure/unit-check";
 import type { Sure } from "../flash/sureness";
-import type { SystemAccess } from "../pack/scope";
+import { unitsOf, type SystemAccess } from "../pack/scope";
 import type { Reading } from "../record/types";
 import type { JobCase } from "./case";
 import { clearsOf } from "./epochs";
@@ -118,22 +118,16 @@ function unitStatements(c: JobCase): Statement[] {
   const check = c.job.lampCheck;
   if (!check) return [];
   const evidence: Evidence[] = [{ kind: "lamp-check", at: check.at }];
-  const units = c.systems.filter((s, i) => c.systems.findIndex((x) => x.unit === s.unit) === i);
+  const units = unitsOf(c.systems);
   const seenOf = (s: SystemAccess) => check.units?.[s.system];
   return units.flatMap((s): Statement[] => {
     const seen = seenOf(s);
     if (!seen) return [];
     const about = { system: s.system, evidence, doubts: [] };
     const verdict = unitVerdict(s.about, seen, units.filter((x) => x !== s).map((x) => ({ about: x.about, seen: seenOf(x) }))); // prettier-ignore
-    const works = Object.values(seen.outputs).includes("works");
-    if (seen.lamp === "dark" && works)
-      return [
-        { ...about, kind: "unit-alive", sure: "likely" },
-        ...(verdict?.headline.startsWith("Only")
-          ? [{ ...about, kind: "only-lamp" as const, sure: "likely" as const }]
-          : []),
-      ];
-    if (alive(seen)) return [{ ...about, kind: "unit-alive", sure: "likely" }];
+    const unit: Statement = { ...about, kind: "unit-alive", sure: "likely" };
+    if (verdict?.suspect === "lamp-only") return [unit, { ...about, kind: "only-lamp", sure: "likely" }];
+    if (alive(seen)) return [unit];
     return verdict && verdict.suspect !== "wrong-lamp" ? [{ ...about, kind: "unit-suspect", suspect: verdict.suspect, sure: "unsure" }] : []; // prettier-ignore
   });
 }

@@ -191,7 +191,7 @@ export function sayVerdict(j: Judgement): string {
     case "not-fixed":
       return `${text}Not fixed.`;
     case "not-proven":
-      return parts.some((x) => /again after the clear/.test(x))
+      return read.some(({ proof }) => proof.state === "not-read")
         ? `Nothing is proven yet. ${text}`.trim()
         : `${text}Not proven: drive, then read again.`;
     case "nothing-found":

@@ -157,15 +157,15 @@ function watched(
 ): Told {
   const dialect = access.dialect!;
   const { heard } = result;
+  const called = reading.input === "counts";
   let most = heard ? limit : atMost(limit, "likely");
   if (!heard) doubts.push({ kind: "old" });
   if (startUnseen(access, reading)) {
     // Numbers carry no times: that counting began with the key is the person's word.
-    const told = reading.input === "counts" && reading.keyOn;
+    const told = called && reading.keyOn;
     doubts.push({ kind: told ? "told-start" : "start-unseen" });
     most = atMost(most, result.state === "none" && !told ? "unsure" : "likely");
   }
-  const called = reading.input === "counts";
   const round = !heard || heard.wholeRound ? HEARD : 1;
   if (result.state === "none") {
     if (result.confidence < CERTAIN) doubts.push({ kind: "rival" });
@@ -178,7 +178,7 @@ function watched(
   const only = memories[0] === "live" ? ("live" as const) : null;
   // Where nothing in the list tells where it begins, the digits called out pair up as the person says that counting began.
   const lead = dialect.phases.some((p) => p.kind === "code" || p.kind === "group");
-  if (reading.input === "counts" && reading.keyOn && dialect.digits.style === "counted" && !lead) {
+  if (called && reading.keyOn && dialect.digits.style === "counted" && !lead) {
     doubts.push({ kind: "told-start" });
     most = atMost(most, "likely");
   }
@@ -192,10 +192,7 @@ function watched(
       heard: heard ? (heard.exactShown[memory]?.[code] ?? 0) : 1,
       called,
       // A long run that is counted in the head is soon one short, and again the next time.
-      most:
-        reading.input === "counts" && dialect.digits.style === "total" && Number(code) > LONG_RUN
-          ? atMost(most, "likely")
-          : most,
+      most: called && dialect.digits.style === "total" && Number(code) > LONG_RUN ? atMost(most, "likely") : most,
     })),
   );
   if (codes.some((x) => x.p < CERTAIN)) doubts.push({ kind: "rival" });

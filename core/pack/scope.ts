@@ -76,6 +76,10 @@ export function systemsOf(pack: Pack, v: VehicleFacts): SystemAccess[] {
     });
 }
 
+/** The first system of each unit: what is true of a unit is looked at once. */
+export const unitsOf = (systems: readonly SystemAccess[]): SystemAccess[] =>
+  systems.filter((s, i) => systems.findIndex((x) => x.unit === s.unit) === i);
+
 /** The system whose tables and clears hold for this one: a unit that is asked in two ways has one memory. */
 export function tableOwner(pack: Pack, system: string): string {
   return pack.systems.find((s) => s.id === system)?.sameTableAs ?? system;

@@ -13,7 +13,7 @@ export interface UnitSeen {
   ground?: "good" | "bad";
 }
 
-export type Suspect = "none" | "bulb-or-lamp-circuit" | "feed" | "ground" | "power-or-ground" | "unit" | "test-line" | "wrong-lamp" | "lamp-or-unit" | "shared-feed"; // prettier-ignore
+export type Suspect = "none" | "lamp-only" | "bulb-or-lamp-circuit" | "feed" | "ground" | "power-or-ground" | "unit" | "test-line" | "wrong-lamp" | "lamp-or-unit" | "shared-feed"; // prettier-ignore
 
 export interface UnitVerdict extends LampVerdict {
   suspect: Suspect;
@@ -72,7 +72,7 @@ export function unitVerdict(
       return { ...base, suspect: "bulb-or-lamp-circuit", headline: "The lamp is dark, the unit is alive.", reason: `${alive} Most likely it is the bulb, its fuse or its wire; look at the rest too: ${open.join(", ")}.` }; // prettier-ignore
     return {
       ...base,
-      suspect: "bulb-or-lamp-circuit",
+      suspect: "lamp-only",
       reason: `${alive} Bulb, fuse or the lamp's circuit is at fault.`,
     };
   }

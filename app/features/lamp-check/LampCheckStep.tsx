@@ -5,7 +5,7 @@ import styled from "styled-components";
 import { hasLamp, lampCheckOf, verdictOn } from "@core/job/lamp-check";
 import type { LampSeen } from "@core/procedure/lamp-check";
 import type { OutputSeen, UnitSeen } from "@core/procedure/unit-check";
-import type { SystemAccess } from "@core/pack/scope";
+import { unitsOf, type SystemAccess } from "@core/pack/scope";
 import { lockOfStep } from "~/store/job-data";
 import { useJob, useJobAction } from "~/store/use-job";
 import { Button, LinkButton } from "~/ui/Button";
@@ -63,7 +63,7 @@ export function LampCheckStep() {
   const { send } = useJobAction();
   const check = job.lampCheck;
   // One lamp and one unit are looked at once, even where they are asked in two ways.
-  const units = systems.filter((s, i) => systems.findIndex((x) => x.unit === s.unit) === i);
+  const units = unitsOf(systems);
   const main = units.find((s) => s.unit === access.unit) ?? units[0];
   // What was told stands here at once: the next answer must not wait for the last one to be stored.
   const [told, setTold] = useState<Record<string, UnitSeen>>(check?.units ?? {});

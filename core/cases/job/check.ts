@@ -1,6 +1,6 @@
 import type { JobCase } from "../../job/case";
 import { codeKind } from "../../job/faults";
-import { judge } from "../../job/judge";
+import { judge, type Judgement } from "../../job/judge";
 import { sayKnown, sayVerdict, why } from "../../job/say";
 import type { Statement } from "../../job/statement";
 import { tableOwner } from "../../pack/scope";
@@ -46,7 +46,7 @@ export function checkStatements(c: JobCase, v: Simulated, world: World, when: st
   return j.statements.flatMap((s): Checked[] => {
     const reasons = why(s, c, (t) => t);
     if (!reasons.length && s.kind !== "not-read" && s.kind !== "verdict") throw new Error(`${s.kind} rests on nothing`);
-    const right = holds(s, c, v, world);
+    const right = holds(s, j, c, v, world);
     if (right === null) return [];
     const reading = s.evidence.find((e) => e.kind === "reading");
     const input = reading?.kind === "reading" ? reading.input : "";
@@ -59,7 +59,7 @@ export function checkStatements(c: JobCase, v: Simulated, world: World, when: st
 const same = (a: readonly string[], b: readonly string[]) => [...a].sort().join() === [...b].sort().join();
 
 /** Is it so? null for what says nothing of the vehicle. */
-function holds(s: Statement, c: JobCase, v: Simulated, world: World): boolean | null {
+function holds(s: Statement, j: Judgement, c: JobCase, v: Simulated, world: World): boolean | null {
   const access = c.systems.find((x) => x.system === s.system);
   if (!access) return null;
   const owner = tableOwner(c.pack, s.system);
@@ -67,6 +67,9 @@ function holds(s: Statement, c: JobCase, v: Simulated, world: World): boolean | 
     .flatMap((e) => (e.kind === "reading" ? (world.snapshots.get(e.id) ?? []) : []))
     .sort((a, b) => b.at - a.at);
   const shot = shots[0];
+  // What is said to be back was there after the clear; that it was there before proves nothing.
+  const clear = s.evidence.find((e) => e.kind === "clear");
+  const since = clear ? shots.filter((x) => x.at > Date.parse(clear.at)) : shots;
   const dialect = access.dialect;
   const memories = dialect
     ? new Set(dialect.phases.flatMap((p) => (p.kind === "stored" ? [p.memory] : [])))
@@ -84,16 +87,16 @@ function holds(s: Statement, c: JobCase, v: Simulated, world: World): boolean | 
     case "nothing-stored":
       return [...memories].every((m) => storedIn(shot, memories.size > 1 ? m : null).length === 0);
     case "list-whole": {
-      const said = judge(c).systems.find((x) => x.access.system === s.system)!.known.codes;
+      const said = j.systems.find((x) => x.access.system === s.system)!.known.codes;
       if (memories.size < 2) return same(said.map((x) => x.code), storedIn(shot, null)); // prettier-ignore
       return [...memories].every((m) => same(said.filter((x) => x.memory === m).map((x) => x.code), storedIn(shot, m))); // prettier-ignore
     }
     case "other-unit":
       return shot ? shot.watched !== access.unit : null;
     case "clear-took": {
-      const clear = s.evidence.find((e) => e.kind === "clear")!;
-      const before = s.evidence.flatMap((e) => (e.kind === "reading" ? (world.snapshots.get(e.id) ?? []) : [])).sort((a, b) => a.at - b.at)[0]; // prettier-ignore
-      return world.wipes.some((w) => w.memory === owner && w.at >= before.at && Math.abs(w.at - Date.parse(clear.at)) < 3_600_000 * 4); // prettier-ignore
+      // Wiped between the reading before the clear and the last one after it.
+      const before = shots.at(-1)!;
+      return world.wipes.some((w) => w.memory === owner && w.at >= before.at && w.at <= shot.at);
     }
     case "persistence": {
       const there = storedIn(shot, s.memory).includes(s.code);
@@ -105,13 +108,16 @@ function holds(s: Statement, c: JobCase, v: Simulated, world: World): boolean | 
         case "gone":
           return !returning(s.code, v.faults);
         case "new": {
-          const before = [...world.snapshots.values()].filter((x) => x.at < Date.parse(s.evidence.find((e) => e.kind === "clear")!.at)).at(-1); // prettier-ignore
-          return there && !(before && storedIn(before, s.memory).includes(s.code));
+          const before = [...world.snapshots.values()].filter((x) => x.at < Date.parse(clear!.at)).at(-1);
+          return (
+            since.some((x) => storedIn(x, s.memory).includes(s.code)) &&
+            !(before && storedIn(before, s.memory).includes(s.code))
+          );
         }
         case "back":
         case "still":
         case "late":
-          return shots.some((x) => storedIn(x, s.memory).includes(s.code));
+          return since.some((x) => storedIn(x, s.memory).includes(s.code));
         default:
           return null;
       }
@@ -120,12 +126,16 @@ function holds(s: Statement, c: JobCase, v: Simulated, world: World): boolean | 
       const owners = new Set(c.systems.map((x) => tableOwner(c.pack, x.system)));
       const expected = new Set(c.vehicle.changes.flatMap((x) => x.codes));
       if (s.is === "fixed") return !v.faults.some((f) => owners.has(f.system) && f.returns !== "never" && !expected.has(f.code) && readIn(c, f.system)); // prettier-ignore
-      const of = (state: string) => judge(c).systems.filter((x) => x.proof.state === state);
-      const holdsNow = (x: Snapshot, system: string, memory: string) => [
-        ...(x.memory[memory] ?? []),
-        ...(x.live[system] ?? []),
-      ];
-      if (s.is === "not-fixed") return of("not-fixed").some((x) => shots.some((shot) => holdsNow(shot, x.access.system, x.access.memory).length > 0)); // prettier-ignore
+      const of = (state: string) => j.systems.filter((x) => x.proof.state === state);
+      // A code that is said to be there still, or again, was in a memory after its clear.
+      if (s.is === "not-fixed")
+        return of("not-fixed").some(({ access: a, proof }) =>
+          proof.after.some((t) => {
+            const x = world.snapshots.get(t.reading.id);
+            const held = [...(x?.memory[a.memory] ?? []), ...(x?.live[a.system] ?? [])];
+            return t.codes.some(({ code }) => held.includes(code) && codeKind(c, a.system, code) === "fault");
+          }),
+        );
       if (s.is === "nothing-found")
         return of("nothing").every((x) => {
           const last = x.known.last && world.snapshots.get(x.known.last.reading.id);

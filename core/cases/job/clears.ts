@@ -1,0 +1,93 @@
+import { planClear, wipes } from "../../clearing/plan";
+import { wasCleared } from "../../job/epochs";
+import { lockOf } from "../../job/gates";
+import { judge } from "../../job/judge";
+import { atLeast } from "../../job/told";
+import type { Pack } from "../../pack/pack";
+import { tableOwner, type SystemAccess } from "../../pack/scope";
+import { beginClear, endClear } from "../../record/job";
+import type { Stage } from "./stage";
+
+/** Clears what was read, by the cheapest way that may be taken; returns the memories that were meant to be wiped. */
+export function clearAll(stage: Stage, wanted: readonly SystemAccess[]): string[] {
+  const cleared = new Set<string>();
+  stage.claimed = false;
+  for (const s of wanted) {
+    if (cleared.has(s.memory) || s.way.tells.kind === "readiness") continue;
+    const j = judge(stage.case());
+    const own = j.systems.find((x) => x.access === s)!;
+    if (own.known.answer !== "codes") continue;
+    if (lockOf(stage.job, stage.readings, "clear")) {
+      stage.stuck ??= own.known.codes.some((x) => atLeast(x.sure, "likely")) ? "clear is locked after a reading" : null;
+      continue;
+    }
+    if (stage.vehicle.radio === "not-asked") stage.vehicle = { ...stage.vehicle, radio: "none" };
+    const unread = j.systems.filter((x) => x.known.answer === "not-read" && x.access.way.tells.kind !== "readiness").map((x) => ({ system: x.access.system, name: x.access.name })); // prettier-ignore
+    const ways = planClear(stage.pack, s.system, {
+      recorded: true,
+      unread,
+      radio: stage.vehicle.radio,
+      handOver: false,
+    });
+    const may = ways.filter((w) => w.may);
+    if (ways.length && !may.length) stage.stuck ??= "no way to clear may be taken";
+    const other = stage.slip("clears-other") ? stage.pick(stage.pack.clears) : null;
+    const way = other ?? may[0]?.way;
+    if (!way) continue;
+    for (const m of clearBy(stage, way, s)) cleared.add(m);
+    stage.check("clear");
+  }
+  return [...cleared];
+}
+
+function clearBy(stage: Stage, way: Pack["clears"][number], s: SystemAccess): string[] {
+  const memories = wipes(stage.pack, way);
+  const before = structuredClone(stage.v.memory);
+  const begin = (what = way.title) => {
+    stage.job = beginClear(stage.job, way.id, what, stage.iso());
+  };
+  const end = (code?: string) => {
+    stage.job = endClear(
+      stage.job,
+      { system: way.system, wiped: memories, ...(code && { code }) },
+      way.title,
+      stage.iso(),
+    );
+  };
+  begin();
+  if (way.kind === "fuse") {
+    stage.do({ do: "fuse", out: true, way: stage.slip("wrong-fuse") ? "none" : way.id });
+    stage.wait(way.seconds * 1000 + 2000);
+    stage.do({ do: "fuse", out: false });
+    end();
+  } else if (way.kind === "battery") {
+    stage.do({ do: "battery", off: true });
+    stage.wait(way.seconds * 1000 + 2000);
+    stage.do({ do: "battery", off: false });
+    end();
+  } else if (way.kind === "submode") {
+    stage.wait(way.seconds * 1000);
+    if (!stage.slip("wrong-fuse"))
+      stage.v = { ...stage.v, memory: { ...stage.v.memory, [tableOwner(stage.pack, way.system)]: [] } };
+    end();
+  } else {
+    const owner = tableOwner(stage.pack, way.system);
+    const codes = stage.v.memory[owner] ?? [];
+    for (const [i, code] of codes.entries()) {
+      if (i) begin();
+      stage.wait(way.seconds * 1000);
+      if (!stage.slip("wrong-fuse")) stage.v = { ...stage.v, memory: { ...stage.v.memory, [owner]: (stage.v.memory[owner] ?? []).filter((c) => c !== code) } }; // prettier-ignore
+      end(code);
+    }
+    if (!codes.length) {
+      stage.job = { ...stage.job, clearing: null };
+      return [];
+    }
+    if (s.memory === owner && codes.length && !wasCleared(stage.case(), owner)) return [];
+  }
+  for (const [system, codes] of Object.entries(before))
+    if (codes.length && !(stage.v.memory[system] ?? []).length)
+      stage.world.wipes.push({ memory: system, at: stage.now });
+  stage.wait(5000);
+  return memories;
+}
