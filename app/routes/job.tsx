@@ -185,7 +185,7 @@ function useStep(): StepId {
 export default function JobPage({ loaderData }: Route.ComponentProps) {
   const { job, vehicle } = loaderData;
   const step = useStep();
-  useFocusOn(`${step} ${job.hookUpStep}`, step === "hook-up" ? "#work [data-step], #work h1" : "#work h1");
+  useFocusOn(`${step} ${job.hookUpStep} ${job.clearing?.startedAt}`, step === "hook-up" ? "#work [data-step], #work h1" : "#work h1");
   return (
     <>
       <TopBar nav={false}>

@@ -9,7 +9,8 @@ export function useFocusOn(what: string, selector: string): void {
     const next = document.querySelector<HTMLElement>(selector);
     if (!next) return;
     next.tabIndex = -1;
-    // The browser scrolls the page itself where it changes.
+    // A new page is scrolled by the router; within one, what is new comes into sight.
     next.focus({ preventScroll: true });
+    next.scrollIntoView({ block: "nearest" });
   }, [what, selector]);
 }

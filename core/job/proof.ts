@@ -43,7 +43,7 @@ export interface Proof {
   rows: Row[];
   /** Something that was stored is not any more: the clear did what it should. */
   clearTook: boolean;
-  /** A drive was told of that cannot have been: too little time had passed. */
+  /** The last drive that was told of cannot have been: too little time had passed. */
   tooSoon: boolean;
   /** How the last reading could have shown a fault: nothing, or too little was done since the clear. */
   state: "not-cleared" | "not-read" | "not-fixed" | "not-proven" | "fixed" | "nothing";
@@ -77,7 +77,8 @@ export function proofOf(c: JobCase, system: string): Proof {
     last !== undefined && (atLeast(knownIn(last, system).whole, "certain") || knownIn(last, system).none === "certain");
   const rows = keys.map((k) => rowOf(c, system, k, after, ran, took, wholeBefore));
   const faults = rows.filter((r) => r.kind === "fault");
-  const tooSoon = cleared && now.told.some((t) => t.reading.run === "drive" && !driveFits(c, now.clear!, t.reading));
+  const drive = now.told.findLast((t) => t.reading.run === "drive");
+  const tooSoon = now.clear !== null && drive !== undefined && !driveFits(c, now.clear, drive.reading);
   return { system, cleared, before, after, ran, rows, clearTook: took, tooSoon, state: stateOf(cleared, before, after, ran, faults) }; // prettier-ignore
 }
 

@@ -2,7 +2,7 @@ import { Ellipsis } from "lucide-react";
 import { Dialog, DialogTrigger } from "react-aria-components/Dialog";
 import { Popover } from "react-aria-components/Popover";
 import styled from "styled-components";
-import { endsOf } from "@core/job/end";
+import { END_WORDS, endsOf } from "@core/job/end";
 import { sayVerdict } from "@core/job/say";
 import type { JobEnd } from "@core/record/types";
 import type { JobData } from "~/store/job-data";
@@ -24,12 +24,10 @@ const Box = styled(Dialog)`
 `;
 
 const LABEL: Record<JobEnd, string> = {
+  ...END_WORDS,
   fixed: "Fixed, as far as the drive shows",
   "not-fixed": "Not fixed: still there",
-  "not-proven": "Not proven",
-  "nothing-found": "Nothing found",
   "handed-over": "Handed over to others",
-  "given-up": "Given up",
 };
 
 /** A job can be ended from every step, by what its readings carry, or deleted. */

@@ -91,7 +91,7 @@ export function Inputs({
           </InputTab>
         ))}
       </InputTabs>
-      <TabPanel id={input}>
+      <TabPanel key={input} id={input}>
         {input === "camera" ? (
           <BeginCamera picture={picture} stored={session.home.keep !== null} />
         ) : input === "film" ? (
