@@ -31,7 +31,8 @@ export default defineConfig({
     // The usual headless name counts as a robot to the server's renderer.
     userAgent: "Mozilla/5.0 (X11; Linux x86_64) AppleWebKit/537.36 (KHTML, like Gecko) Chrome/156.0.0.0 Safari/537.36",
     launchOptions: chromium,
-    trace: "retain-on-failure",
+    // Recording all that was done costs a third of the time: asked for where a failure is looked into.
+    trace: process.env.TRACE ? "retain-on-failure" : "off",
   },
   metadata: { plain: `http://127.0.0.1:${plain}` },
   webServer: [server(demo, { KLINKO_DEMO: "1" }), server(plain, {})],

@@ -1,10 +1,11 @@
 import { expect, openGarage, sentence, test } from "./fixtures";
-import { Watcher } from "./lamp";
-import { letPass, lookedAt, noted, record } from "./ways";
+import { DrivenTime } from "./clock";
+import { DrivenWatcher } from "./lamp";
+import { lookedAt, noted, record, says } from "./ways";
 
 /** Method A from the lamp check to the verdict, with the lamp of the simulated vehicle really read. */
 test("a whole job against the simulated vehicle: wrong bridge, reading, clear, proof", async ({ page, context }) => {
-  test.setTimeout(480_000);
+  const time = await DrivenTime.of(context);
   await openGarage(page);
   await page.getByRole("link", { name: "Go on with SM 418 T" }).click();
   await expect(page.getByText("locked: after a usable reading")).toBeVisible();
@@ -17,10 +18,11 @@ test("a whole job against the simulated vehicle: wrong bridge, reading, clear, p
     await car.getByRole("button", { name: b, exact: true }).click();
   };
   const key = (to: "Off" | "On, engine off") => car.getByText(to, { exact: true }).click();
-  const person = new Watcher(car, page, 11);
+  const person = new DrivenWatcher(time, car, page, 11);
 
   await key("On, engine off");
   await expect(lamp).toHaveAttribute("data-lit", "yes");
+  await time.pass(3000);
   await page.getByRole("button", { name: /Stays lit/ }).click();
   await page.getByRole("link", { name: "On to the hook-up" }).click();
   await key("Off");
@@ -43,6 +45,7 @@ test("a whole job against the simulated vehicle: wrong bridge, reading, clear, p
   await page.getByRole("button", { name: /Ready: on to the reading/ }).click();
   await expect(page.getByRole("heading", { name: "Key on, do not start" })).toBeVisible();
   await key("On, engine off");
+  await time.pass(4000);
   await page.getByRole("button", { name: "It does not blink" }).click();
   await expect(page.getByText("if the lamp does not blink, the hook-up is not right")).toBeVisible();
   await expect(page.getByRole("button", { name: "Record this reading" })).toBeDisabled();
@@ -58,10 +61,10 @@ test("a whole job against the simulated vehicle: wrong bridge, reading, clear, p
   await wire("C", "G");
   await page.getByRole("link", { name: "Read", exact: true }).click();
   await expect(sentence(page)).toHaveText("Tap with every flash.");
-  await person.look("engine");
   await key("On, engine off");
-  await expect(sentence(page)).toHaveText("26 and 43, seen twice: done.", { timeout: 240_000 });
-  await person.stop();
+  const whole = "26 and 43, seen twice: done.";
+  await person.watch("engine", 300_000, says(page, whole));
+  await expect(sentence(page)).toHaveText(whole);
   // Another lamp could have blinked: which it was makes it certain.
   await expect(page.getByRole("list", { name: "Codes read" }).getByText("likely")).toHaveCount(2);
   await lookedAt(page, "CHECK ENGINE (MIL)");
@@ -92,23 +95,23 @@ test("a whole job against the simulated vehicle: wrong bridge, reading, clear, p
   await expect(page.getByRole("button", { name: "It is back in: done" })).toBeDisabled();
   await page.reload();
   await expect(sentence(page)).toHaveText(/Leave it off for \d+ s more/);
-  await expect(sentence(page)).toHaveText("Long enough. Put it back.", { timeout: 40_000 });
+  await time.skip(61_000);
+  await expect(sentence(page)).toHaveText("Long enough. Put it back.");
   await car.getByRole("button", { name: "Pull the memory fuse: put it back" }).click();
   await page.getByRole("button", { name: "It is back in: done" }).click();
   await expect(sentence(page)).toHaveText("Nothing is proven yet. Read the lamp again after the clear.");
-  await letPass(page, "demo-job-estate", 25);
-
   // Drive, read again.
   await car.getByRole("button", { name: "Drive for twenty minutes" }).click();
-  await expect(car.getByRole("button", { name: "Drive for twenty minutes" })).toBeEnabled({ timeout: 10_000 });
+  await time.skip(25 * 60_000);
+  await expect(car.getByRole("button", { name: "Drive for twenty minutes" })).toBeEnabled();
   await wire("C", "G");
   await page.getByRole("link", { name: "Read again" }).click();
   await page.getByText("Driven", { exact: true }).click();
   await page.getByRole("heading", { level: 1 }).click();
-  await person.look("engine");
   await key("On, engine off");
-  await expect(sentence(page)).toHaveText("13 is the lead-in. The list came round: 26.", { timeout: 120_000 });
-  await person.stop();
+  const round = "13 is the lead-in. The list came round: 26.";
+  await person.watch("engine", 150_000, says(page, round));
+  await expect(sentence(page)).toHaveText(round);
   await lookedAt(page, "CHECK ENGINE (MIL)");
   await record(page);
   const verdict = "26 is back after the drive; 43 stayed away over the drive that you told of. Not fixed.";

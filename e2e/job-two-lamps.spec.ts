@@ -1,12 +1,14 @@
 import { expect, openGarage, sentence, test } from "./fixtures";
-import { Watcher } from "./lamp";
+import { DrivenTime } from "./clock";
+import { DrivenWatcher } from "./lamp";
+import { says } from "./ways";
 
 /** Method B: a two-wire plug, long and short flashes held on a key, engine and brake lamp at once. */
 test("long and short flashes, from the garage to the meaning, one lamp and then the other", async ({
   page,
   context,
 }) => {
-  test.setTimeout(300_000);
+  const time = await DrivenTime.of(context);
   await openGarage(page);
   await page.getByRole("button", { name: "New job for SM 233 K" }).click();
   await expect(sentence(page)).toHaveText("What does the owner say?");
@@ -39,11 +41,10 @@ test("long and short flashes, from the garage to the meaning, one lamp and then 
 
   await page.getByRole("link", { name: "Read", exact: true }).click();
   await expect(sentence(page)).toHaveText("Hold while the lamp is lit.");
-  const person = new Watcher(car, page, 3, "hold");
-  await person.look("engine");
+  const person = new DrivenWatcher(time, car, page, 3, "hold");
   await car.getByText("On, engine off").click();
-  await expect(sentence(page)).toHaveText("7 and 27, seen twice: done.", { timeout: 150_000 });
-  await person.stop();
+  await person.watch("engine", 200_000, says(page, "7 and 27, seen twice: done."));
+  await expect(sentence(page)).toHaveText("7 and 27, seen twice: done.");
   await page.getByRole("button", { name: "Record this reading" }).click();
   await expect(page.getByText("Expected on this vehicle:")).toBeVisible();
   await expect(page.getByRole("region", { name: "Code 7", exact: true })).toContainText(
@@ -53,9 +54,8 @@ test("long and short flashes, from the garage to the meaning, one lamp and then 
   // The other lamp has its own list, at the same time.
   await page.getByText("ABS · Brakes").click();
   await page.getByRole("link", { name: "To the reading" }).click();
-  await person.look("brake");
-  await expect(sentence(page)).toHaveText("13, seen twice: done.", { timeout: 90_000 });
-  await person.stop();
+  await person.watch("brake", 120_000, says(page, "13, seen twice: done."));
+  await expect(sentence(page)).toHaveText("13, seen twice: done.");
   await page.getByRole("button", { name: "Record this reading" }).click();
   await expect(page.getByRole("region", { name: "Code 13" })).toContainText("ABS pump motor circuit");
 });

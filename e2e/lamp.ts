@@ -1,7 +1,19 @@
 import type { Page } from "@playwright/test";
 import { normal, seeded } from "@core/flash/encode";
+import type { DrivenTime } from "./clock";
 
-/** A made-up person who looks at the simulated vehicle's lamp and works the pad: late, and never by the same time. */
+/** How the hand works: a tap with each flash, a key held while it lasts, a tap as the lamp goes dark. */
+type Hand = "tap" | "hold" | "tap-dark";
+
+/** How late a hand is, ms: never by the same time. */
+const late = (random: () => number) => Math.max(120, 230 + 45 * normal(random));
+
+function work(job: Page, how: Hand, lit: boolean): Promise<void> {
+  if (how === "hold") return lit ? job.keyboard.down("Space") : job.keyboard.up("Space");
+  return lit === (how === "tap-dark") ? Promise.resolve() : job.keyboard.press("Space");
+}
+
+/** A made-up person who looks at the simulated vehicle's lamp and works the pad, in true time. */
 export class Watcher {
   private random: () => number;
   private stopped = true;
@@ -11,7 +23,7 @@ export class Watcher {
     private simulated: Page,
     private job: Page,
     seed: number,
-    private how: "tap" | "hold" | "tap-dark" = "tap",
+    private how: Hand = "tap",
   ) {
     this.random = seeded(seed);
   }
@@ -38,12 +50,42 @@ export class Watcher {
 
   private seen(lit: boolean): void {
     if (this.stopped) return;
-    const late = Math.max(120, 230 + 45 * normal(this.random));
     const press = async () => {
-      await new Promise((r) => setTimeout(r, late));
-      if (this.how === "hold") await (lit ? this.job.keyboard.down("Space") : this.job.keyboard.up("Space"));
-      else if (lit !== (this.how === "tap-dark")) await this.job.keyboard.press("Space");
+      await new Promise((r) => setTimeout(r, late(this.random)));
+      await work(this.job, this.how, lit);
     };
     this.pending.push(press().catch(() => undefined));
+  }
+}
+
+/** The same person where the test drives the time. */
+export class DrivenWatcher {
+  private random: () => number;
+  private due: { at: number; lit: boolean }[] = [];
+
+  constructor(
+    private time: DrivenTime,
+    private simulated: Page,
+    private job: Page,
+    seed: number,
+    private how: Hand = "tap",
+  ) {
+    this.random = seeded(seed);
+  }
+
+  /** Watches a lamp for so many ms of its time, or until something shows on the page of the job. */
+  async watch(system: string, atMost: number, until: () => Promise<boolean> = () => Promise.resolve(false)) {
+    const watched = { page: this.simulated, system };
+    const end = this.time.at + atMost;
+    let lit = await this.time.to(this.time.at, watched);
+    for (let looked = this.time.at; this.time.at < end;) {
+      const now = await this.time.to(Math.min(end, this.time.at + 500, ...this.due.map((d) => d.at)), watched);
+      if (now !== lit) this.due.push({ at: this.time.at + late(this.random), lit: (lit = now) });
+      for (const due of this.due.filter((d) => d.at <= this.time.at)) await work(this.job, this.how, due.lit);
+      this.due = this.due.filter((d) => d.at > this.time.at);
+      if (this.time.at - looked < 1000) continue;
+      looked = this.time.at;
+      if (await until()) return;
+    }
   }
 }

@@ -1,6 +1,7 @@
 import { expect, sentence, test } from "./fixtures";
-import { Watcher } from "./lamp";
-import { noted, record, simulated, takeSteps, toHookUp } from "./ways";
+import { DrivenTime } from "./clock";
+import { DrivenWatcher } from "./lamp";
+import { noted, record, says, simulated, takeSteps, toHookUp } from "./ways";
 
 test("method H: numbers of the dash are typed, an unclear one offered with look-alikes, one list a system", async ({
   page,
@@ -91,31 +92,28 @@ test("method J: readiness by lamp, with a countdown and taps, before and after t
   page,
   context,
 }) => {
-  test.setTimeout(180_000);
+  const time = await DrivenTime.of(context);
   const vehicle = "demo-et70p";
   await toHookUp(page, "make=pellworth&year=2002", /Readiness by lamp/, vehicle);
   await page.getByText("Readiness", { exact: true }).click();
   await expect(page.getByText("Readiness by lamp: key on and wait").first()).toBeVisible();
   await takeSteps(page);
-  const v = await simulated(context, vehicle);
-  const watch = async (seed: number) => {
-    const person = new Watcher(v.car, page, seed);
-    await person.look("engine");
+  const v = await simulated(context, vehicle, time);
+  const watch = async (seed: number, until: string) => {
     await v.key("On, engine off");
     await page.getByRole("button", { name: "The key goes on now" }).click();
-    return person;
+    await new DrivenWatcher(time, v.car, page, seed).watch("engine", 60_000, says(page, until));
   };
-  const first = await watch(1);
-  await expect(sentence(page)).toHaveText("Not ready: the monitors are not complete.", { timeout: 40_000 });
-  await first.stop();
+  await watch(1, "Not ready: the monitors are not complete.");
+  await expect(sentence(page)).toHaveText("Not ready: the monitors are not complete.");
   await page.getByRole("button", { name: "Start over" }).click();
   await v.key("Off");
   await v.press("Drive for twenty minutes");
-  await expect(v.car.getByRole("button", { name: "Drive for twenty minutes" })).toBeEnabled({ timeout: 8000 });
-  const second = await watch(2);
-  await page.getByText("Stays lit", { exact: true }).click({ timeout: 60_000 });
+  await time.pass(5000);
+  await expect(v.car.getByRole("button", { name: "Drive for twenty minutes" })).toBeEnabled();
+  await watch(2, "The watch is over. What does the lamp do now?");
+  await page.getByText("Stays lit", { exact: true }).click();
   await expect(sentence(page)).toHaveText("Ready, as the lamp shows it.");
-  await second.stop();
   await record(page);
   await expect(sentence(page)).toHaveText("Ready, as the lamp showed it.");
   await noted(page, /Ready, as the lamp shows it/);

@@ -1,61 +1,58 @@
+import { DrivenTime } from "./clock";
 import { expect, sentence, test } from "./fixtures";
-import { Watcher } from "./lamp";
-import { lookedAt, noted, record, simulated, takeSteps, toHookUp } from "./ways";
+import { DrivenWatcher, Watcher } from "./lamp";
+import { lookedAt, noted, record, says, simulated, takeSteps, toHookUp } from "./ways";
 
-for (const { method, find, way, vehicle, wire, says, codes } of [
-  {
-    method: "C",
-    find: "shape=trapezoid&cavities=17&place=engine-bay",
-    way: /Bridge TST and GND/,
-    vehicle: "demo-sm501c",
-    wire: ["TST", "GND"],
-    says: /^13 and 21, seen twice: done\.$/,
-    codes: /Read engine: 13, 21/,
-  },
-  {
-    method: "F",
-    find: "make=dunmarrow&model=pickup&year=1992",
-    way: /Engine-off self-test with memory/,
-    vehicle: "demo-sm12d",
-    wire: ["ST", "SR"],
-    says: /231.*233/,
-    codes: /Read engine, key on: 231 there now; 231, 233 in memory/,
-  },
-])
-  test(`method ${method}: finder, bridge, and the lamp really read`, async ({ page, context }) => {
-    test.setTimeout(500_000);
-    await toHookUp(page, find, way, vehicle);
-    await takeSteps(page);
-    const v = await simulated(context, vehicle);
-    await v.wire(wire[0], wire[1]);
-    // A unit that answers only warm.
-    if (method === "C") {
-      await v.press("Let it warm up");
-      await expect(v.car.getByRole("button", { name: "The engine is warm" })).toBeVisible({ timeout: 8000 });
-    }
-    const person = new Watcher(v.car, page, 5);
-    await person.look("engine");
-    // Shown once: that the watch began with the key makes it certain which memory is which.
-    if (method === "F") await page.getByRole("button", { name: "The key goes on now" }).click();
-    await v.key("On, engine off");
-    await expect(sentence(page)).toHaveText(says, { timeout: 300_000 });
-    if (method === "C") await lookedAt(page, "CHECK (engine)");
-    await expect(page.getByRole("list", { name: "Codes read" }).getByText("certain")).toHaveCount(2, { timeout: 150_000 }); // prettier-ignore
-    await person.stop();
-    await record(page);
-    await noted(page, codes);
-  });
+test("method C: finder, bridge, and the lamp really read, in true time", async ({ page, context }) => {
+  test.setTimeout(500_000);
+  const vehicle = "demo-sm501c";
+  await toHookUp(page, "shape=trapezoid&cavities=17&place=engine-bay", /Bridge TST and GND/, vehicle);
+  await takeSteps(page);
+  const v = await simulated(context, vehicle);
+  await v.wire("TST", "GND");
+  // A unit that answers only warm.
+  await v.press("Let it warm up");
+  await expect(v.car.getByRole("button", { name: "The engine is warm" })).toBeVisible({ timeout: 8000 });
+  const person = new Watcher(v.car, page, 5);
+  await person.look("engine");
+  await v.key("On, engine off");
+  await expect(sentence(page)).toHaveText("13 and 21, seen twice: done.", { timeout: 300_000 });
+  await lookedAt(page, "CHECK (engine)");
+  await expect(page.getByRole("list", { name: "Codes read" }).getByText("certain")).toHaveCount(2, { timeout: 150_000 }); // prettier-ignore
+  await person.stop();
+  await record(page);
+  await noted(page, /Read engine: 13, 21/);
+});
+
+test("method F: finder, bridge, what is there now and what is in memory told apart", async ({ page, context }) => {
+  const time = await DrivenTime.of(context);
+  const vehicle = "demo-sm12d";
+  await toHookUp(page, "make=dunmarrow&model=pickup&year=1992", /Engine-off self-test with memory/, vehicle);
+  await takeSteps(page);
+  const v = await simulated(context, vehicle, time);
+  await v.wire("ST", "SR");
+  const person = new DrivenWatcher(time, v.car, page, 5);
+  // Shown once: that the watch began with the key makes it certain which memory is which.
+  await page.getByRole("button", { name: "The key goes on now" }).click();
+  await v.key("On, engine off");
+  const certain = page.getByRole("list", { name: "Codes read" }).getByText("certain");
+  await person.watch("engine", 300_000, async () => (await certain.count()) === 2);
+  await expect(sentence(page)).toHaveText(/231.*233/);
+  await expect(certain).toHaveCount(2);
+  await record(page);
+  await noted(page, /Read engine, key on: 231 there now; 231, 233 in memory/);
+});
 
 test("method D: the reader on one pin, a code a press; another system's pin answers for itself; one code wiped alone", async ({
   page,
   context,
 }) => {
-  test.setTimeout(240_000);
+  const time = await DrivenTime.of(context);
   const vehicle = "demo-et44";
   await toHookUp(page, "shape=round-ended&cavities=12", /Pulse reader on socket 4/, vehicle);
   await takeSteps(page);
   await expect(sentence(page)).toHaveText("Let the button go, then tap with every flash.");
-  const v = await simulated(context, vehicle);
+  const v = await simulated(context, vehicle, time);
   const lamp = v.car.locator('[data-system="engine"]');
   await v.press("1");
   await v.press("4");
@@ -63,21 +60,19 @@ test("method D: the reader on one pin, a code a press; another system's pin answ
   await expect(lamp).toHaveAttribute("data-lit", "no");
   await v.press("Red lead on the feed");
   await expect(lamp).toHaveAttribute("data-lit", "yes");
-  const person = new Watcher(v.car, page, 9, "tap-dark");
-  await person.look("engine");
+  const person = new DrivenWatcher(time, v.car, page, 9, "tap-dark");
   for (const flashes of [3, 6, 3, 6]) {
     await v.hold("Reader button", 3200);
     await page.keyboard.press("b");
-    await v.car.waitForTimeout(3000 + flashes * 1000);
+    await person.watch("engine", 3000 + flashes * 1000);
   }
   await expect(page.getByRole("list", { name: "Presses of the button" })).toContainText("6 flashes");
   await expect(sentence(page)).toHaveText(/3 and 6/);
-  await person.stop();
   await record(page);
   await noted(page, /Read engine: 3, 6/);
   // Right after a code has shown, held longer: that one is gone.
   await v.hold("Reader button", 3200);
-  await v.car.waitForTimeout(9000);
+  await time.pass(9000);
   await v.hold("Reader button", 7400);
   const memory = () =>
     v.car.evaluate(
@@ -97,18 +92,19 @@ test("method E: warm, started at once, half the cylinders, the act in its window
   page,
   context,
 }) => {
-  test.setTimeout(400_000);
+  const time = await DrivenTime.of(context);
   const vehicle = "demo-sm12d";
   await toHookUp(page, "make=dunmarrow&year=1992&model=pickup", /Engine-running self-test/, vehicle);
   await page.getByText("Engine, running test", { exact: true }).click();
   await expect(page.getByText("Bring the engine to working temperature")).toBeVisible();
   // The time of a step runs on through a reload.
   await page.getByRole("button", { name: /It runs: start the time/ }).click();
-  await expect(page.getByRole("timer")).toHaveText(/9:5\d/);
+  await expect(page.getByRole("timer")).toHaveText("10:00");
+  await time.pass(5000);
   await page.reload();
-  await expect(page.getByRole("timer")).toHaveText(/9:[45]\d/);
+  await expect(page.getByRole("timer")).toHaveText("9:55");
   await takeSteps(page);
-  const v = await simulated(context, vehicle);
+  const v = await simulated(context, vehicle, time);
   const lamp = v.car.locator('[data-system="engine"]');
   await v.wire("ST", "SR");
   // Cold, the test does not begin: the lamp goes out as on any running engine.
@@ -117,20 +113,20 @@ test("method E: warm, started at once, half the cylinders, the act in its window
   await expect(lamp).toHaveAttribute("data-lit", "no");
   await v.key("Off");
   await v.press("Let it warm up");
-  await expect(v.car.getByRole("button", { name: "The engine is warm" })).toBeVisible({ timeout: 8000 });
-  const person = new Watcher(v.car, page, 21);
+  await time.pass(4000);
+  await expect(v.car.getByRole("button", { name: "The engine is warm" })).toBeVisible();
+  const person = new DrivenWatcher(time, v.car, page, 21);
   await v.key("On, engine off");
   await v.key("Engine runs");
-  await person.look("engine");
   // Four flashes for eight cylinders, a wait, one flash: now.
-  await expect(page.getByRole("listbox").getByRole("option")).toHaveCount(5, { timeout: 60_000 });
+  const flashes = page.getByRole("listbox").getByRole("option");
+  await person.watch("engine", 60_000, async () => (await flashes.count()) === 5);
   await expect(page.getByRole("alert")).toContainText("Now: Turn the wheel half a turn");
   await v.press("Wheel, brake, throttle");
-  await expect(sentence(page)).toHaveText(/231/, { timeout: 120_000 });
-  await expect(page.getByRole("list", { name: "Codes read" }).getByText("certain")).toHaveCount(1, {
-    timeout: 120_000,
-  });
-  await person.stop();
+  const certain = page.getByRole("list", { name: "Codes read" }).getByText("certain");
+  await person.watch("engine", 240_000, async () => (await certain.count()) === 1);
+  await expect(sentence(page)).toHaveText(/231/);
+  await expect(certain).toHaveCount(1);
   await record(page);
   await noted(page, /Read engine, running test: 231/);
 });

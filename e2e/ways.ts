@@ -1,4 +1,5 @@
 import type { BrowserContext, Page } from "@playwright/test";
+import { trueTime, type Time } from "./clock";
 import { expect, openGarage, sentence } from "./fixtures";
 
 /** Finds the way in by what is known, and opens a job on a demo vehicle of that make, up to the hook-up. */
@@ -38,7 +39,8 @@ export async function takeSteps(page: Page): Promise<void> {
   }
 }
 
-export async function simulated(context: BrowserContext, vehicle: string) {
+/** @param time in which a button is held; true time where none is given */
+export async function simulated(context: BrowserContext, vehicle: string, time?: Time) {
   const car = await context.newPage();
   await car.goto(`/simulated/${vehicle}`);
   await expect(car.getByRole("heading", { level: 1 })).toHaveText(/^Simulated/);
@@ -56,7 +58,7 @@ export async function simulated(context: BrowserContext, vehicle: string) {
       await button.scrollIntoViewIfNeeded();
       await button.hover();
       await car.mouse.down();
-      await car.waitForTimeout(ms);
+      await (time ?? trueTime(car)).pass(ms);
       await car.mouse.up();
     },
   };
@@ -98,6 +100,12 @@ export async function letPass(page: Page, job: string, minutes: number): Promise
   );
   await page.reload();
 }
+
+/** Does the page say so by now? */
+export const says = (page: Page, words: string | RegExp) => async () => {
+  const text = (await sentence(page).textContent()) ?? "";
+  return typeof words === "string" ? text === words : words.test(text);
+};
 
 export const record = (page: Page) => page.getByRole("button", { name: "Record this reading" }).click();
 export const noted = (page: Page, text: RegExp) =>

@@ -20,6 +20,7 @@ import { STEP_IDS, type StepId } from "@core/record/types";
 import { JobMenu } from "~/features/path/JobMenu";
 import { JobPath } from "~/features/path/JobPath";
 import { Notebook } from "~/features/notebook/Notebook";
+import { nowIso } from "~/store/clock";
 import { changeJob, changeVehicle, dropValue, remove, write } from "~/store/db";
 import { dropFilms } from "~/store/films";
 import { shortTime } from "~/store/format";
@@ -46,7 +47,7 @@ export const meta: Route.MetaFunction = ({ loaderData }) => [
 export async function clientAction({ request, params }: Route.ClientActionArgs) {
   const what = (await request.json()) as JobIntent;
   const id = params.jobId;
-  const now = new Date().toISOString();
+  const now = nowIso();
   const data = await readJobData(id);
   const { pack } = data;
   const title = (way: string) => pack.clears.find((c) => c.id === way)?.title ?? way;
@@ -185,7 +186,10 @@ function useStep(): StepId {
 export default function JobPage({ loaderData }: Route.ComponentProps) {
   const { job, vehicle } = loaderData;
   const step = useStep();
-  useFocusOn(`${step} ${job.hookUpStep} ${job.clearing?.startedAt}`, step === "hook-up" ? "#work [data-step], #work h1" : "#work h1");
+  useFocusOn(
+    `${step} ${job.hookUpStep} ${job.clearing?.startedAt}`,
+    step === "hook-up" ? "#work [data-step], #work h1" : "#work h1",
+  );
   return (
     <>
       <TopBar nav={false}>

@@ -1,5 +1,6 @@
 import { useRevalidator } from "react-router";
 import { BringIn } from "~/features/records/BringIn";
+import { nowIso } from "~/store/clock";
 import { exportEverything } from "~/store/db";
 import { saveFile } from "~/store/save-file";
 import { changeSettings, readSettings, type Settings } from "~/store/settings";
@@ -82,9 +83,7 @@ export default function SettingsPage({ loaderData: settings }: Route.ComponentPr
           <Row>
             <Button
               onPress={() =>
-                void exportEverything().then((text) =>
-                  saveFile(`klinko-${new Date().toISOString().slice(0, 10)}.json`, text),
-                )
+                void exportEverything().then((text) => saveFile(`klinko-${nowIso().slice(0, 10)}.json`, text))
               }
             >
               Save all records as a file

@@ -5,6 +5,7 @@ import { newJob } from "@core/record/job";
 import { RECORD_VERSION, type Vehicle } from "@core/record/types";
 import { systemsOf } from "@core/pack/scope";
 import { PACKS, packById } from "@packs/index";
+import { nowIso } from "~/store/clock";
 import { newId, write } from "~/store/db";
 import { Button, LinkButton } from "~/ui/Button";
 import { Choice } from "~/ui/Choice";
@@ -30,7 +31,7 @@ export async function clientAction({ request }: Route.ClientActionArgs) {
   if (!Number.isInteger(year) || year < 1950 || year > 2035)
     errors.year = "Write the model year with four digits, such as 1991.";
   if (!pack) errors.model = "Pick the make first.";
-  const now = new Date().toISOString();
+  const now = nowIso();
   const vehicle: Vehicle = {
     version: RECORD_VERSION,
     kind: "vehicle",

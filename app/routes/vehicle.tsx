@@ -6,6 +6,7 @@ import { END_WORDS } from "@core/job/end";
 import { newJob } from "@core/record/job";
 import type { Vehicle } from "@core/record/types";
 import { packById } from "@packs/index";
+import { nowIso } from "~/store/clock";
 import { changeVehicle, newId, readEverything, readVehicle, remove, write } from "~/store/db";
 import { dropFilms } from "~/store/films";
 import { shortDate } from "~/store/format";
@@ -54,7 +55,7 @@ export async function clientAction({ request, params }: Route.ClientActionArgs) 
     const pack = packById(vehicle.pack);
     const system = pack && systemsOf(pack, vehicle)[0]?.system;
     if (!system) throw new Response("No pack knows a way to read this vehicle.", { status: 409 });
-    const job = newJob(vehicle, system, newId(), new Date().toISOString());
+    const job = newJob(vehicle, system, newId(), nowIso());
     await write(job);
     return redirect(`/jobs/${job.id}/story`);
   }

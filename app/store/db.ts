@@ -2,6 +2,7 @@ import localforage from "localforage";
 import { keyOf, mergeBackup, writeBackup, type Merge } from "@core/record/backup";
 import { openDoc, type Locked } from "@core/record/schema";
 import type { Doc, Job, Reading, Vehicle } from "@core/record/types";
+import { nowIso } from "./clock";
 import { inTurn } from "./in-turn";
 
 /** Everything that is recorded, in this browser and nowhere else. One key a record: `vehicle/…`, `job/…`, `reading/…`. */
@@ -127,7 +128,7 @@ export async function exportEverything(): Promise<string> {
   await db.iterate((raw, key) => {
     if (!key.startsWith("value/")) records[key] = raw;
   });
-  return writeBackup(records, new Date().toISOString());
+  return writeBackup(records, nowIso());
 }
 
 /** Brings in the records of a file; those that are here stay as they are. */

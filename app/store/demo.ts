@@ -1,3 +1,4 @@
+import { clock } from "./clock";
 import { flashWorker } from "~/workers/flash";
 import { readEverything, write } from "./db";
 
@@ -8,7 +9,7 @@ export function seedDemo(): Promise<void> {
   seeding ??= (async () => {
     const { vehicles, locked } = await readEverything();
     if (vehicles.length || locked.length) return;
-    for (const doc of await flashWorker().buildDemo(Date.now())) await write(doc);
+    for (const doc of await flashWorker().buildDemo(clock.now())) await write(doc);
   })().finally(() => {
     seeding = null;
   });

@@ -3,6 +3,7 @@ import { lastMarked, TAIL_MS } from "@core/record/readings";
 import { openDoc } from "@core/record/schema";
 import type { Job, Reading } from "@core/record/types";
 import { packById } from "@packs/index";
+import { nowIso } from "./clock";
 import { changeJob, dropValue, newId, readEverything, readingWriter, readValue, remove, write } from "./db";
 
 /** The reading of a lamp that belongs to no vehicle yet: there is one on this device, until another lamp is watched. */
@@ -45,7 +46,7 @@ export async function takeIn(vehicle: string, system: string): Promise<{ job: Jo
     (t) => t.vehicle.id === vehicle && t.access.system === system,
   );
   if (!taker) throw new Response("That vehicle's lamp does not talk as this one does.", { status: 409 });
-  const now = new Date().toISOString();
+  const now = nowIso();
   const ids = { reading: newId(), job: newId() };
   const taken = adopt(reading, taker, ids, now);
   await write(taken.reading);

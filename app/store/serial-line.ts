@@ -2,6 +2,7 @@ import type { Pack } from "@core/pack/pack";
 import type { Vehicle } from "@core/record/types";
 import { unitAnswers } from "@core/simulated/serial-unit";
 import type { Simulated } from "@core/simulated/state";
+import { clock } from "./clock";
 import { readValue, writeValue } from "./db";
 
 /** A line to a serial unit: bytes out, what comes back until it falls silent. */
@@ -60,7 +61,7 @@ export function simulatedLine(pack: Pack, vehicle: Vehicle): SerialLine {
     ask: async (bytes) => {
       const state = (await readValue(key)) as Simulated | null;
       if (!state) return new Uint8Array();
-      const answer = unitAnswers(state, pack, vehicle, bytes, Date.now());
+      const answer = unitAnswers(state, pack, vehicle, bytes, clock.now());
       if (answer.vehicle !== state) {
         await writeValue(key, answer.vehicle);
         const channel = new BroadcastChannel(key);

@@ -1,6 +1,7 @@
 import { useEffect, useState } from "react";
 import styled from "styled-components";
 import { beatOf, judgeBeat } from "@core/procedure/key-beat";
+import { clock } from "~/store/clock";
 import { cue } from "~/store/cue";
 import { useSettings } from "~/store/use-settings";
 import { Button } from "./Button";
@@ -50,8 +51,7 @@ export function KeyBeat({
     cue(beats[at].on ? "up" : "down", settings);
     if (at === beats.length - 1 && !turns.length) onLast?.();
     const wait = (beats[at + 1]?.at ?? beats[at].at + 800) - beats[at].at;
-    const timer = setTimeout(() => setAt(at + 1), wait);
-    return () => clearTimeout(timer);
+    return clock.after(wait, () => setAt(at + 1));
     // One beat at a time: only its number moves it on.
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [at]);
@@ -64,7 +64,7 @@ export function KeyBeat({
   useEffect(() => {
     const onKey = (e: KeyboardEvent) => {
       if (e.code !== "KeyK" || e.repeat || (e.target as HTMLElement).closest("input, textarea")) return;
-      turn(e.timeStamp);
+      turn(clock.of(e));
     };
     addEventListener("keydown", onKey);
     return () => removeEventListener("keydown", onKey);
@@ -82,7 +82,7 @@ export function KeyBeat({
         <Button $look="primary" onPress={() => (setTurns([]), setAt(0))}>
           {plays ? "From the start" : "Play the beat"}
         </Button>
-        <Button onPress={() => turn(performance.now())}>
+        <Button onPress={() => turn(clock.ticks())}>
           Key is on ({Math.min(turns.length, beat.times)} of {beat.times}) <Kbd>K</Kbd>
         </Button>
       </Row>

@@ -1,6 +1,7 @@
 import { useEffect, useRef, useState } from "react";
 import styled from "styled-components";
 import type { Step, StepTimer as Timer } from "@core/pack/way";
+import { clock } from "~/store/clock";
 import { cue } from "~/store/cue";
 import { useSettings } from "~/store/use-settings";
 import { useJobAction } from "~/store/use-job";
@@ -28,7 +29,7 @@ const text = (s: number) => (s >= 60 ? `${Math.floor(s / 60)}:${String(s % 60).p
 export function StepTimer({ step, timer, startedAt }: { step: Step; timer: Timer; startedAt: string | null }) {
   const { send } = useJobAction();
   const settings = useSettings();
-  const [now, setNow] = useState(() => Date.now());
+  const [now, setNow] = useState(() => clock.now());
   const rang = useRef(false);
   const passed = startedAt ? (now - Date.parse(startedAt)) / 1000 : 0;
   const left = Math.max(0, Math.ceil(timer.seconds - passed));
@@ -38,8 +39,7 @@ export function StepTimer({ step, timer, startedAt }: { step: Step; timer: Timer
       rang.current = false;
       return;
     }
-    const timer = setInterval(() => setNow(Date.now()), 200);
-    return () => clearInterval(timer);
+    return clock.every(200, () => setNow(clock.now()));
   }, [runs]);
   useEffect(() => {
     if (!runs || left > 0 || rang.current) return;

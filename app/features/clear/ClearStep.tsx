@@ -6,6 +6,7 @@ import { planClear, type PlannedWay } from "@core/clearing/plan";
 import type { CostId } from "@core/pack/pack";
 import { epochsOf } from "@core/job/epochs";
 import { atLeast } from "@core/job/told";
+import { clock } from "~/store/clock";
 import { lockOfStep, ownOf, type JobData } from "~/store/job-data";
 import { useJob, useJobAction } from "~/store/use-job";
 import { Button, LinkButton } from "~/ui/Button";
@@ -251,11 +252,8 @@ function Running() {
   const { send, busy } = useJobAction();
   const way = pack.clears.find((c) => c.id === job.clearing?.way);
   const startedAt = job.clearing ? Date.parse(job.clearing.startedAt) : 0;
-  const [now, setNow] = useState(() => Date.now());
-  useEffect(() => {
-    const timer = setInterval(() => setNow(Date.now()), 200);
-    return () => clearInterval(timer);
-  }, []);
+  const [now, setNow] = useState(() => clock.now());
+  useEffect(() => clock.every(200, () => setNow(clock.now())), []);
   if (!way) return null;
   const code = leftToWipe(data, way)[0];
   const held = way.kind === "button" || way.kind === "submode";

@@ -3,6 +3,7 @@ import styled from "styled-components";
 import type { Dialect } from "@core/flash/dialect";
 import type { Act } from "@core/pack/way";
 import { actPrompt } from "@core/procedure/act-prompt";
+import { clock } from "~/store/clock";
 import { cue } from "~/store/cue";
 import { useSettings } from "~/store/use-settings";
 import { Sheet } from "~/ui/bits";
@@ -29,8 +30,7 @@ export function ActNow({ session, dialect, act }: { session: ReadingSession; dia
   const told = useRef<string | null>(null);
   useEffect(() => {
     if (!watching) return;
-    const timer = setInterval(() => setNow(session.now()), 200);
-    return () => clearInterval(timer);
+    return clock.every(200, () => setNow(session.now()));
   }, [watching, session]);
   const prompt = watching && decoded ? actPrompt(dialect, decoded, now, act.seconds * 1000) : null;
   const kind = prompt?.kind ?? null;

@@ -2,6 +2,7 @@ import { useEffect, useState } from "react";
 import { Button as AriaButton } from "react-aria-components/Button";
 import styled from "styled-components";
 import type { LampInput, Mark } from "@core/record/types";
+import { clock } from "~/store/clock";
 import { Kbd } from "~/ui/bits";
 
 const Area = styled.div`
@@ -102,13 +103,13 @@ export function Pad({
       e.preventDefault();
       // A key is its own pad's, whichever of the pads has the focus.
       e.stopPropagation();
-      press(key, e.timeStamp);
+      press(key, clock.of(e));
     };
     const onKeyUp = (e: KeyboardEvent) => {
       if (!keys.some((k) => k.code === e.code) || lit !== e.code) return;
       e.preventDefault();
       e.stopPropagation();
-      release(e.timeStamp);
+      release(clock.of(e));
     };
     addEventListener("keydown", onKeyDown, true);
     addEventListener("keyup", onKeyUp, true);
@@ -125,8 +126,8 @@ export function Pad({
           autoFocus={i === 0}
           data-pad
           data-lit={lit === key.code || undefined}
-          onPressStart={() => press(key, performance.now())}
-          onPressEnd={() => release(performance.now())}
+          onPressStart={() => press(key, clock.ticks())}
+          onPressEnd={() => release(clock.ticks())}
         >
           <strong>{key.label}</strong>
           <span>

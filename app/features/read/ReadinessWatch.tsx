@@ -2,6 +2,7 @@ import { useCallback, useEffect, useState } from "react";
 import styled from "styled-components";
 import type { ReadinessLamp } from "@core/pack/way";
 import { readinessVerdict } from "@core/procedure/readiness";
+import { clock } from "~/store/clock";
 import type { JobData } from "~/store/job-data";
 import { Button } from "~/ui/Button";
 import { Choice } from "~/ui/Choice";
@@ -41,8 +42,7 @@ export function ReadinessWatch({ data, tells }: { data: JobData; tells: Readines
   const over = watched >= total;
   useEffect(() => {
     if (began === null || over) return;
-    const timer = setInterval(() => setNow(performance.now()), 200);
-    return () => clearInterval(timer);
+    return clock.every(200, () => setNow(clock.ticks()));
   }, [began, over]);
   const verdict = readinessVerdict(tells, {
     flashes,
@@ -83,8 +83,8 @@ export function ReadinessWatch({ data, tells }: { data: JobData; tells: Readines
             <Button
               $look="primary"
               onPress={() => {
-                setBegan(performance.now());
-                setNow(performance.now());
+                setBegan(clock.ticks());
+                setNow(clock.ticks());
               }}
             >
               The key goes on now

@@ -5,6 +5,7 @@ import type { Parameter, SerialData as Tells } from "@core/pack/way";
 import { runToAsk, wasCleared } from "@core/job/epochs";
 import type { Reading } from "@core/record/types";
 import { codesFrom, COMMANDS, readReply, request, valuesOf, type Command } from "@core/serial/protocol";
+import { clock } from "~/store/clock";
 import type { JobData } from "~/store/job-data";
 import { hasSerialPorts, openPort, simulatedLine, type SerialLine } from "~/store/serial-line";
 import { useSettings } from "~/store/use-settings";
@@ -89,7 +90,7 @@ export function SerialData({ data, tells }: { data: JobData; tells: Tells }) {
         await on.close();
         return setProblem(WRONG[hello.wrong]);
       }
-      began.current = performance.now();
+      began.current = clock.ticks();
       setSamples([]);
       setLine(on);
     } catch (e) {
@@ -102,13 +103,13 @@ export function SerialData({ data, tells }: { data: JobData; tells: Tells }) {
       const got = await ask(line, COMMANDS.block);
       if ("wrong" in got) return setProblem(WRONG[got.wrong]);
       setProblem("");
-      const t = (performance.now() - began.current) / 1000;
+      const t = (clock.ticks() - began.current) / 1000;
       setSamples((s) => [...s.slice(1 - KEPT), { t, values: valuesOf(tells.parameters, got.payload) }]);
     };
     void sample();
-    const timer = setInterval(() => void sample(), tells.sampleSeconds * 1000);
+    const stop = clock.every(tells.sampleSeconds * 1000, () => void sample());
     return () => {
-      clearInterval(timer);
+      stop();
       void line.close();
     };
     // The line is made for the protocol; the rest does not change under it.

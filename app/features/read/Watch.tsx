@@ -12,6 +12,7 @@ import { lower, sayKnown } from "@core/job/say";
 import { mostOf } from "@core/job/told";
 import { recorded, resultFrom } from "@core/record/readings";
 import { isPicture, type LampRested, type Reading } from "@core/record/types";
+import { clock } from "~/store/clock";
 import { changeJob } from "~/store/db";
 import { shortTime } from "~/store/format";
 import type { JobData } from "~/store/job-data";
@@ -330,9 +331,8 @@ function useSeconds(since: string | null): number {
   const [seconds, set] = useState(0);
   useEffect(() => {
     if (!since) return;
-    const tick = () => set(Math.max(0, Math.floor((Date.now() - Date.parse(since)) / 1000)));
-    const timer = setInterval(tick, 500);
-    return () => clearInterval(timer);
+    const tick = () => set(Math.max(0, Math.floor((clock.now() - Date.parse(since)) / 1000)));
+    return clock.every(500, tick);
   }, [since]);
   return since ? seconds : 0;
 }

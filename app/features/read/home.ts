@@ -4,6 +4,7 @@ import { entriesFor, variantOf } from "@core/pack/scope";
 import { runToAsk } from "@core/job/epochs";
 import { newReading } from "@core/record/readings";
 import type { Input, Reading } from "@core/record/types";
+import { nowIso } from "~/store/clock";
 import { newId, readingWriter, remove } from "~/store/db";
 import { dropFilms, keepFilm } from "~/store/films";
 import { dropLoose, keepLoose } from "~/store/loose";
@@ -63,8 +64,7 @@ export function jobHome(data: JobData, access: SystemAccess, dialect: Dialect): 
       await remove(reading);
       await dropFilms({ reading: reading.id });
     },
-    keep: (film, reading) =>
-      keepFilm({ id: newId(), reading: reading.id, vehicle: vehicle.id, at: new Date().toISOString(), film }),
+    keep: (film, reading) => keepFilm({ id: newId(), reading: reading.id, vehicle: vehicle.id, at: nowIso(), film }),
   };
 }
 

@@ -4,6 +4,7 @@ import { withReading } from "@core/record/job";
 import { wasCleared } from "@core/job/epochs";
 import { newReading, resultOf } from "@core/record/readings";
 import type { Input, Reading, SystemList } from "@core/record/types";
+import { nowIso } from "~/store/clock";
 import { changeJob, newId, write } from "~/store/db";
 import type { JobData } from "~/store/job-data";
 
@@ -21,7 +22,7 @@ export function useRecordLists(
   const navigate = useNavigate();
   const revalidator = useRevalidator();
   return async ({ input, run, lists, readiness, says }) => {
-    const now = new Date().toISOString();
+    const now = nowIso();
     const own = lists[access.system] ?? Object.values(lists)[0];
     const reading: Reading = {
       ...newReading({

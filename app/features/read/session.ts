@@ -13,6 +13,7 @@ import {
   type PictureInput,
   type Reading,
 } from "@core/record/types";
+import { clock, nowIso } from "~/store/clock";
 import { flashWorker } from "~/workers/flash";
 import { NOT_STARTED, type Home } from "./home";
 
@@ -49,7 +50,7 @@ export class ReadingSession {
   state: SessionState;
   private listeners = new Set<() => void>();
   /** Wall clock of this session: fixed once, then monotonic, so that a clock that is set in the middle moves no mark. */
-  private clock = Date.now() - performance.now();
+  private wall = clock.now() - clock.ticks();
   private held: number | null = null;
   private decoding = false;
   private again = false;
@@ -100,14 +101,13 @@ export class ReadingSession {
   /** Starts to decode as time goes by; returns the way to end that. */
   run = (): (() => void) => {
     this.decode();
-    const timer = setInterval(() => {
+    return clock.every(1000, () => {
       if (this.state.phase === "watching" && !isPicture(this.state.reading.input)) this.decode();
-    }, 1000);
-    return () => clearInterval(timer);
+    });
   };
 
   /** ms since the start of watching. */
-  now = (): number => Math.max(0, performance.now() + this.clock - this.startedAt);
+  now = (): number => Math.max(0, clock.ticks() + this.wall - this.startedAt);
 
   setInput = (input: Input): void => this.set({ reading: { ...this.state.reading, input } });
 
@@ -131,7 +131,7 @@ export class ReadingSession {
   /** Begins to watch without a mark; there is nothing to store yet. @param withKey the key goes on at this moment */
   watch = (withKey = false): void => {
     if (this.state.phase !== "ready") return;
-    const reading = this.begun(performance.now(), 0);
+    const reading = this.begun(clock.ticks(), 0);
     this.set({ reading: withKey ? { ...reading, keyOn: true } : reading, phase: "watching" });
     this.decode();
   };
@@ -160,7 +160,7 @@ export class ReadingSession {
     const reading = this.begun(at, leadOf(this.home.dialect));
     const id = nextId(reading.marks);
     this.held = reading.input === "hold" ? id : null;
-    const t = Math.max(0, Math.round(at + this.clock - Date.parse(reading.startedAt)));
+    const t = Math.max(0, Math.round(at + this.wall - Date.parse(reading.startedAt)));
     const { rested: _, ...blinks } = reading;
     this.change({ ...blinks, marks: [...reading.marks, kind ? { id, t, kind } : { id, t }] }, "watching");
   };
@@ -171,7 +171,7 @@ export class ReadingSession {
     if (id === null) return;
     this.held = null;
     const { reading } = this.state;
-    const up = (m: Mark) => Math.max(m.t + 20, Math.round(at + this.clock - this.startedAt));
+    const up = (m: Mark) => Math.max(m.t + 20, Math.round(at + this.wall - this.startedAt));
     this.store({ ...reading, marks: reading.marks.map((m) => (m.id === id ? { ...m, up: up(m) } : m)) });
   };
 
@@ -216,7 +216,7 @@ export class ReadingSession {
     this.onward = false;
     // Most films are through before what they say so far could be worked out.
     this.picturesReadAt = input === "film" ? performance.now() : -Infinity;
-    const startedAt = new Date().toISOString();
+    const startedAt = nowIso();
     const { levels: _, corrected: __, ...rest } = reading;
     this.set({ reading: { ...rest, input, startedAt, marks: [], pauses: [], until: null }, phase: "watching", decoded: null, undo: [], settled: false }); // prettier-ignore
   };
@@ -277,14 +277,14 @@ export class ReadingSession {
   /** Takes a whole trace as the reading. */
   load = (marks: Mark[], until: number): void => {
     // When it was taken is not in the file: it counts from now, after whatever was done before.
-    const startedAt = new Date().toISOString();
+    const startedAt = nowIso();
     this.change({ ...this.state.reading, input: "trace", startedAt, marks, until, pauses: [] }, "stopped");
   };
 
   /** Takes called-out counts, as they are typed so far. */
   setCounts = (counts: string): void => {
     const { reading } = this.state;
-    const startedAt = reading.startedAt === NOT_STARTED ? new Date().toISOString() : reading.startedAt;
+    const startedAt = reading.startedAt === NOT_STARTED ? nowIso() : reading.startedAt;
     this.store({ ...reading, startedAt, counts, until: 0 }, { phase: "stopped" });
   };
 
@@ -305,7 +305,7 @@ export class ReadingSession {
         ...reading,
         marks: marks ?? (lengths ? reading.marks.filter((m) => m.up !== undefined) : reading.marks),
         until,
-        recordedAt: new Date().toISOString(),
+        recordedAt: nowIso(),
         result: decoded ? resultFrom(decoded) : resultOfRest(reading.rested ?? "dark", until),
       };
       await this.home.save(done);
@@ -350,7 +350,7 @@ export class ReadingSession {
   private begun(at: number, lead: number): Reading {
     const { reading } = this.state;
     return reading.startedAt === NOT_STARTED
-      ? { ...reading, startedAt: new Date(Math.round(at + this.clock - lead)).toISOString() }
+      ? { ...reading, startedAt: new Date(Math.round(at + this.wall - lead)).toISOString() }
       : reading;
   }
 

@@ -3,6 +3,7 @@ import { evidenceOf } from "@core/record/evidence";
 import type { Pack } from "@core/pack/pack";
 import type { Dialect } from "@core/flash/dialect";
 import { isPicture } from "@core/record/types";
+import { clock } from "~/store/clock";
 import { flashWorker } from "~/workers/flash";
 import { looseHome } from "./home";
 import type { ReadingSession } from "./session";
@@ -73,10 +74,10 @@ export function useBelieved(session: ReadingSession, known: readonly Believed[])
       }
     };
     void ask();
-    const timer = setInterval(() => void ask(), ASK_MS);
+    const stop = clock.every(ASK_MS, () => void ask());
     const ended = session.subscribe(() => session.state.phase === "stopped" && void ask());
     return () => {
-      clearInterval(timer);
+      stop();
       ended();
     };
   }, [session, known]);

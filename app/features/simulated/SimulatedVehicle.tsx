@@ -6,6 +6,7 @@ import type { Vehicle } from "@core/record/types";
 import { displayOf, lampOf, outputsOf } from "@core/simulated/answers";
 import { powered, READER_BUTTON, UNIT_BUTTON, type Simulated, type SimulatedAction } from "@core/simulated/state";
 import { act } from "@core/simulated/vehicle";
+import { clock } from "~/store/clock";
 import { writeValue } from "~/store/db";
 import { Button } from "~/ui/Button";
 import { Choice } from "~/ui/Choice";
@@ -97,7 +98,7 @@ export function SimulatedVehicle({
   const [mended, setMended] = useState("");
   const [busy, setBusy] = useState<"drive" | "warm-up" | null>(null);
   const systems = useMemo(() => systemsOf(pack, vehicle), [pack, vehicle]);
-  const doIt = (action: SimulatedAction) => setV((s) => act(s, action, pack, vehicle, Date.now()));
+  const doIt = (action: SimulatedAction) => setV((s) => act(s, action, pack, vehicle, clock.now()));
   const latch = (button: string) => {
     const on = latched.includes(button);
     setLatched(on ? latched.filter((b) => b !== button) : [...latched, button]);
@@ -112,17 +113,13 @@ export function SimulatedVehicle({
     channel.onmessage = (e: MessageEvent<Simulated["memory"]>) => setV((s) => ({ ...s, memory: e.data }));
     return () => channel.close();
   }, [vehicle.id]);
-  useEffect(() => {
-    const timer = setInterval(() => setNow(Date.now()), 250);
-    return () => clearInterval(timer);
-  }, []);
+  useEffect(() => clock.every(250, () => setNow(clock.now())), []);
   useEffect(() => {
     if (!busy) return;
-    const timer = setTimeout(() => {
-      setV((s) => act(s, { do: busy }, pack, vehicle, Date.now()));
+    return clock.after(4000, () => {
+      setV((s) => act(s, { do: busy }, pack, vehicle, clock.now()));
       setBusy(null);
-    }, 4000);
-    return () => clearTimeout(timer);
+    });
   }, [busy, pack, vehicle]);
   // One lamp may serve several systems: it shows whatever one of them makes it do.
   const lamps = useMemo(() => {
@@ -342,10 +339,7 @@ function OneLamp({
 
 function Since({ at, what }: { at: number; what: string }) {
   const [now, setNow] = useState(at);
-  useEffect(() => {
-    const timer = setInterval(() => setNow(Date.now()), 500);
-    return () => clearInterval(timer);
-  }, []);
+  useEffect(() => clock.every(500, () => setNow(clock.now())), []);
   return (
     <p role="timer">
       {what} for {Math.max(0, Math.floor((now - at) / 1000))} s.

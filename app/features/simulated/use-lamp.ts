@@ -1,6 +1,7 @@
 import { useEffect, useState } from "react";
 import { flashesNow } from "@core/simulated/answers";
 import type { LampNow } from "@core/simulated/state";
+import { clock } from "~/store/clock";
 
 /** Is the lamp lit at this moment? Plays what it does in real time, flash by flash, from the time it began. */
 export function useLamp(lamp: LampNow): boolean {
@@ -8,16 +9,16 @@ export function useLamp(lamp: LampNow): boolean {
   useEffect(() => {
     const { since, flashes } = flashesNow(lamp);
     const coming = flashes[Symbol.iterator]();
-    let timer: ReturnType<typeof setTimeout>;
+    let callOff = () => {};
     const at = (ms: number, then: () => void) => {
-      timer = setTimeout(then, Math.max(0, since + ms - Date.now()));
+      callOff = clock.after(Math.max(0, since + ms - clock.now()), then);
     };
     const play = () => {
       const next = coming.next();
       if (next.done) return;
       const { start, end } = next.value;
       // What lies behind already (the page was opened late) is skipped, not shown in a burst.
-      if (since + end < Date.now()) return play();
+      if (since + end < clock.now()) return play();
       at(start, () => {
         setAway(lamp);
         if (!Number.isFinite(end)) return;
@@ -29,7 +30,7 @@ export function useLamp(lamp: LampNow): boolean {
     };
     play();
     return () => {
-      clearTimeout(timer);
+      callOff();
       setAway(null);
     };
   }, [lamp]);

@@ -5,6 +5,7 @@ import styled from "styled-components";
 import { writeTrace, type Trace } from "@core/lamp/trace";
 import { writeVcd } from "@core/lamp/vcd";
 import { traceOf } from "@core/record/evidence";
+import { nowIso } from "~/store/clock";
 import { saveFile } from "~/store/save-file";
 import { Button } from "~/ui/Button";
 import type { ReadingSession } from "../session";
@@ -60,7 +61,7 @@ export function SaveAs({ lamps, title }: { lamps: readonly NamedLamp[]; title: s
     csv: () => {
       for (const l of seen()) saveFile(`${fileName(l.name)}.csv`, writeTrace(trace(l)), "text/csv");
     },
-    vcd: () => saveFile(`${fileName(title)}.vcd`, writeVcd(seen().map((l) => ({ name: l.name, trace: trace(l) })), new Date().toISOString()), "text/plain"), // prettier-ignore
+    vcd: () => saveFile(`${fileName(title)}.vcd`, writeVcd(seen().map((l) => ({ name: l.name, trace: trace(l) })), nowIso()), "text/plain"), // prettier-ignore
     svg: () => saveFile(`${fileName(title)}.svg`, picture().svg, "image/svg+xml"),
     png: () => void pngOf(picture()).then((blob) => saveFile(`${fileName(title)}.png`, blob, "image/png")),
   };
