@@ -1,7 +1,7 @@
 import { DrivenTime } from "./clock";
 import { expect, sentence, test } from "./fixtures";
 import { DrivenWatcher, Watcher } from "./lamp";
-import { lookedAt, noted, record, says, simulated, takeSteps, toHookUp } from "./ways";
+import { lookedAt, noted, record, simulated, takeSteps, toHookUp } from "./ways";
 
 test("method C: finder, bridge, and the lamp really read, in true time", async ({ page, context }) => {
   test.setTimeout(500_000);
