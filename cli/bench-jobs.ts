@@ -1,5 +1,6 @@
 import { playJob, type Outcome } from "@core/cases/job/play";
 import type { Checked } from "@core/cases/job/check";
+import type { Pack } from "@core/pack/pack";
 import { PACKS } from "@packs/index";
 
 /** Goals: no false certain statement, and the right answer reached in so many of a hundred systems that were to be read. */
@@ -16,6 +17,15 @@ interface Tally {
   likely: number;
 }
 const zero = (): Tally => ({ systems: 0, right: 0, passes: 0, statements: 0, certain: 0, falseCertain: 0, falseLikely: 0, likely: 0 }); // prettier-ignore
+
+/** A job that breaks says which it was. */
+function played(pack: Pack, kind: Outcome["kind"], seed: number): Outcome {
+  try {
+    return playJob(pack, kind, seed);
+  } catch (cause) {
+    throw new Error(`A ${kind} job of ${pack.id} broke (playJob's seed ${seed}).`, { cause });
+  }
+}
 
 /** Plays made-up jobs in all packs, careful and slipping persons in turn, and says what was told falsely. */
 export function benchJobs(given: Map<string, string>): number {
@@ -37,7 +47,7 @@ export function benchJobs(given: Map<string, string>): number {
   for (let i = 0; i < n; i++) {
     const kind = kinds[i % kinds.length];
     const pack = chosen[Math.floor(i / kinds.length) % chosen.length];
-    const o = playJob(pack, kind, seed * 1_000_003 + i);
+    const o = played(pack, kind, seed * 1_000_003 + i);
     if (o.stuck) stuck.push({ seed: i, o });
     const rows = [kind, ...o.slips.map((s) => `slip ${s}`)];
     for (const r of o.reached) {

@@ -55,7 +55,7 @@ export function fit(given: Map<string, string>): number {
 
 function knownOf(dialect: Dialect, c: MadeCase): Known | null {
   const [first] = memoriesOf(dialect);
-  const track = trackOf(evidenceOfCase(c) as Evidence, dialect.rest);
+  const track = trackOf(evidenceOfCase(c) as Evidence, dialect);
   if (!track.onset.length) return null;
   const show = showOf(dialect, c.truth.memories ?? { [first]: c.truth.codes }, c.truth.cylinders ?? undefined);
   return { track, flat: flatten(show, track.mode), tempo: c.speed };

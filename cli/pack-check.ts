@@ -22,7 +22,8 @@ export function packCheck(file: string | undefined): number {
   }
   const got = readPack(text);
   if ("pack" in got) {
-    const { pack } = got;
+    const { pack, unknown } = got;
+    for (const f of unknown) console.log(`${f.path}: ${f.message}`);
     const codes = pack.tables.reduce((n, t) => n + t.entries.length, 0);
     console.log(`${file} is a good pack: ${pack.title}, ${pack.ways.length} ways, ${codes} codes.`);
     return 0;

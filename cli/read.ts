@@ -1,7 +1,8 @@
 import { readFileSync } from "node:fs";
 import Joi from "joi";
 import type { Dialect } from "@core/flash/dialect";
-import { dialectSchema } from "@core/flash/dialect-schema";
+import { dialectCheck } from "@core/flash/dialect-check";
+import { holds, list } from "@core/schema/rule";
 import type { Called, Evidence, Filmed, Press, Pressed } from "@core/flash/evidence";
 
 /** A file's text; `-` is standard input. */
@@ -11,11 +12,10 @@ export function readText(file: string): string {
 
 /** Dialects from a JSON file, each held against the schema. */
 export function readDialects(file: string): Map<string, Dialect> {
-  const value: unknown = JSON.parse(readText(file));
-  const list = Joi.array().items(dialectSchema).required().validate(value, { convert: false, abortEarly: false });
-  if (list.error)
-    throw new Error(`${file}: ${list.error.details.map((d) => `${d.path.join(".")}: ${d.message}`).join("; ")}`);
-  return new Map(list.value.map((d) => [d.id, d]));
+  const held = holds(list(dialectCheck, { max: 10_000 }), JSON.parse(readText(file)), { unknown: "fault", all: true });
+  if ("faults" in held)
+    throw new Error(`${file}: ${held.faults.map((f) => `${f.path.join(".")}: ${f.message}`).join("; ")}`);
+  return new Map(held.value.map((d) => [d.id, d]));
 }
 
 export interface Case {

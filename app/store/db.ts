@@ -1,6 +1,6 @@
 import localforage from "localforage";
 import { keyOf, mergeBackup, writeBackup, type Merge } from "@core/record/backup";
-import { openDoc, type Locked } from "@core/record/schema";
+import { openDoc, type Locked } from "@core/record/open";
 import type { Doc, Job, Reading, Vehicle } from "@core/record/types";
 import { nowIso } from "./clock";
 import { inTurn } from "./in-turn";

@@ -1,6 +1,6 @@
 import { adopt, takersOf } from "@core/record/adopt";
 import { lastMarked, TAIL_MS } from "@core/record/readings";
-import { openDoc } from "@core/record/schema";
+import { openDoc } from "@core/record/open";
 import type { Job, Reading } from "@core/record/types";
 import { packById } from "@packs/index";
 import { nowIso } from "./clock";

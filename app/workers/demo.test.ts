@@ -1,6 +1,6 @@
 import { expect, it } from "vitest";
 import { entriesFor } from "@core/pack/scope";
-import { openDoc } from "@core/record/schema";
+import { openDoc } from "@core/record/open";
 import { DEMO_FAULTS } from "@packs/demo-faults";
 import { packById } from "@packs/index";
 import { buildDemo } from "./demo";

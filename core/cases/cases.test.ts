@@ -2,7 +2,7 @@ import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { decode } from "../flash/decode";
 import { memoriesOf } from "../flash/dialect";
-import { dialectSchema } from "../flash/dialect-schema";
+import { dialectCheck } from "../flash/dialect-check";
 import { possibleFaults } from "../flash/digits";
 import { seeded } from "../flash/encode";
 import { grammarOf } from "../flash/grammar";
@@ -56,7 +56,7 @@ describe("a dialect at random", () => {
     fc.assert(
       fc.property(fc.integer(), (seed) => {
         const d = randomDialect(seeded(seed));
-        expect(dialectSchema.validate(d, { convert: false }).error).toBeUndefined();
+        expect(dialectCheck.joi.validate(d, { convert: false }).error).toBeUndefined();
         const g = grammarOf(d, 0.03);
         // An empty memory may show nothing at all; whatever else the show is, it begins somewhere.
         const begins = g.starts.reduce((s, x) => s + x.p, 0);

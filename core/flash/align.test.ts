@@ -30,7 +30,7 @@ const seen: fc.Arbitrary<Seen> = fc.constantFrom(...ABLE).chain((own) => {
     .map(({ list, seed, miss }) => {
       const faults = { [memory]: list };
       const evidence = watch(own, faults, "taps", { seed, miss, double: miss, jitter: 0.03, until: 60_000 });
-      return { own, faults, track: trackOf(evidence, own.rest) };
+      return { own, faults, track: trackOf(evidence, own) };
     });
 });
 

@@ -126,15 +126,17 @@ function tell<S, P>(
   const two = memoriesOf(dialect).length > 1;
   const seen = new Set(full.filter((s) => s.unit.kind === "code").map((s) => `${s.unit.memory} ${s.unit.code}`));
   const all: string[] = [];
-  const shown: string[] = [];
+  const heard = new Set<string>();
   const memories: Partial<Record<Memory, string[]>> = {};
   for (const memory of memoriesOf(dialect)) {
     const list = c.h.faults[memory] ?? [];
     const here = list.filter((code) => seen.has(`${memory} ${code}`));
     if (two) memories[memory] = here;
     for (const code of list) if (!all.includes(code)) all.push(code);
-    for (const code of here) if (!shown.includes(code)) shown.push(code);
+    for (const code of here) heard.add(code);
   }
+  // In the order of the whole, whichever of two memories it was that showed a code: answers are held against one another by it.
+  const shown = all.filter((code) => heard.has(code));
   const last = c.show.loop ? undefined : c.show.lead.flashes.at(-1)?.unit;
   const over = last !== undefined && full.some((s) => s.unit === last);
   if (isEmpty(dialect, c.h.faults)) {

@@ -2,6 +2,7 @@ import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { dialect, DIALECTS } from "../testing/dialects";
 import { watch } from "../testing/person";
+import twoMemoriesCut from "../testing/two-memories-cut.json";
 import { calledOf } from "./called";
 import { decode } from "./decode";
 import { memoriesOf, type Dialect, type Faults } from "./dialect";
@@ -55,6 +56,13 @@ describe("decode(encode(x)) = x", () => {
       }),
       { numRuns: 25 },
     );
+  });
+
+  it("of two memories that share codes, cut so that each showed others of them: one order, and no breakdown", () => {
+    const { dialect: d, evidence, options } = twoMemoriesCut as unknown as { dialect: Dialect; evidence: Evidence; options: object }; // prettier-ignore
+    const got = decode(d, evidence, options);
+    const { live = [], stored = [] } = got.memories;
+    expect([...got.codes].sort()).toEqual([...new Set([...live, ...stored])].sort());
   });
 
   it("a missed and a doubled flash in one of two rounds change nothing, and are shown as what they are", () => {

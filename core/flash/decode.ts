@@ -43,7 +43,7 @@ export function decode(
     const called = evidence.counts.map((c): Run =>
       typeof c === "number" ? { long: 0, short: c } : { long: c[0], short: c[1] },
     );
-    if (!called.length) return nothingSeen(dialect, trackOf({ mode: "taps", taps: [], until: 0 }, dialect.rest));
+    if (!called.length) return nothingSeen(dialect, trackOf({ mode: "taps", taps: [], until: 0 }, dialect));
     if (dialect.advance === "button")
       return {
         ...conclude(
@@ -57,7 +57,7 @@ export function decode(
     return { ...conclude(runsView(dialect, called, evidence.withKey)), called: true };
   }
   if (evidence.mode === "levels") return readFilm(dialect, evidence, options).decoded;
-  const track = firstOf(trackOf(evidence, dialect.rest), MOST_MARKS);
+  const track = firstOf(trackOf(evidence, dialect), MOST_MARKS);
   if (track.onset.length === 0) return nothingSeen(dialect, track);
   return wholeDespite(evidence.pauses, conclude(timedView(dialect, track), [...track.onset]));
 }
@@ -78,7 +78,7 @@ export function readFilm(dialect: Dialect, { levels, until }: Filmed, options: D
   const frames = framesOf(levels, awayOf(dialect));
   if (!frames)
     return {
-      decoded: nothingSeen(dialect, trackOf({ mode: "taps", taps: [], until }, dialect.rest)),
+      decoded: nothingSeen(dialect, trackOf({ mode: "taps", taps: [], until }, dialect)),
       marks: [],
     };
   const gaps = gapsIn(levels.t);

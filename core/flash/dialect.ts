@@ -1,33 +1,65 @@
-/** How one family of control units talks through its lamp. Times are milliseconds at the nominal tempo. */
-export interface Dialect {
-  id: string;
-  title: string;
+import {
+  byKind,
+  either,
+  list,
+  nullable,
+  number,
+  object,
+  oneOf,
+  optional,
+  pattern,
+  whole,
+  word,
+  type Of,
+} from "../schema/rule";
+
+/** The shortest flash, and the shortest rest between two, that a dialect may have, ms: the decoder tells nothing shorter from a slip. */
+export const SHORTEST_MS = 120;
+
+const ms = number(0, 600_000);
+const mark = number(SHORTEST_MS, 600_000);
+const times = whole(1, 20);
+
+const meaning = oneOf("cylinders", "act", "separator", "clear");
+export type GroupMeaning = Of<typeof meaning>;
+
+const memory = oneOf("stored", "live");
+export type Memory = Of<typeof memory>;
+
+const phase = byKind({
+  code: object({ code: pattern(/^\d{1,4}$/), times, means: oneOf("mode", "end", "pass") }),
+  stored: object({ times, memory }),
+  group: object({ flashes: either(whole(1, 40), oneOf("cylinders/2")), means: meaning, beforeMs: ms, afterMs: ms }),
+  steady: object({ lamp: oneOf("lit", "dark"), ms }),
+  even: object({ onMs: mark, offMs: mark }),
+});
+export type Phase = Of<typeof phase>;
+
+/** What a dialect looks like; sizes are bounded, so that a hostile one cannot make an endless show. */
+export const dialectRule = object({
+  id: word(60),
+  title: word(200),
   /** What the lamp does between flashes: with `lit`, a flash is a dark mark in a lit lamp. */
-  rest: "dark" | "lit";
-  marks: { short: number; long?: number };
-  gaps: { flash: number; digit: number; repeat: number; code: number; pass: number };
-  digits: { style: "counted" | "long-short" | "total"; count: number[]; zero?: number | null };
+  rest: oneOf("dark", "lit"),
+  marks: object({ short: mark, long: optional(mark) }),
+  gaps: object({ flash: mark, digit: ms, repeat: ms, code: ms, pass: ms }),
+  digits: object({
+    style: oneOf("counted", "long-short", "total"),
+    count: list(whole(1, 4), { min: 1, max: 4 }),
+    zero: optional(nullable(whole(10, 20))),
+  }),
   /** The highest code value that the style can show. */
-  max: number;
-  order: "ascending" | "stored";
-  phases: Phase[];
+  max: whole(1, 9999),
+  order: oneOf("ascending", "stored"),
+  phases: list(phase, { min: 1, max: 20 }),
   /** Index of the phase to which the show returns after the last one; null: the lamp returns to rest. */
-  loopFrom: number | null;
-  advance: "self" | "button";
+  loopFrom: nullable(whole(0)),
+  advance: oneOf("self", "button"),
   /** What stands in place of each `stored` phase whose memory holds no fault; null: nothing. */
-  empty: Phase | null;
-}
-
-export type Memory = "stored" | "live";
-
-export type Phase =
-  | { kind: "code"; code: string; times: number; means: "mode" | "end" | "pass" }
-  | { kind: "stored"; times: number; memory: Memory }
-  | { kind: "group"; flashes: number | "cylinders/2"; means: GroupMeaning; beforeMs: number; afterMs: number }
-  | { kind: "steady"; lamp: "lit" | "dark"; ms: number }
-  | { kind: "even"; onMs: number; offMs: number };
-
-export type GroupMeaning = "cylinders" | "act" | "separator" | "clear";
+  empty: nullable(phase),
+});
+/** How one family of control units talks through its lamp. Times are milliseconds at the nominal tempo. */
+export type Dialect = Of<typeof dialectRule>;
 
 /** The faults in each memory, in the order stored. A memory that is missing is empty. */
 export type Faults = Partial<Record<Memory, readonly string[]>>;

@@ -1,6 +1,9 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
+import { dialect } from "../testing/dialects";
 import { firstOf, trackOf, type Evidence } from "./evidence";
+
+const spoken = (rest: "dark" | "lit") => ({ ...dialect("lead-in"), rest });
 
 /** Stretches away from rest, each at least `least` long with at least `apart` between them. */
 const stretches = (least: number, apart: number) =>
@@ -23,7 +26,7 @@ const edgesOf = (spans: readonly [number, number][], rest: 0 | 1 = 0): Evidence 
   until: spans.at(-1)![1] + 1000,
 });
 const spansOf = (e: Evidence, rest: "dark" | "lit" = "dark") => {
-  const { onset, length } = trackOf(e, rest);
+  const { onset, length } = trackOf(e, spoken(rest));
   return Array.from(onset, (t, i) => [t, t + length[i]]);
 };
 
@@ -65,9 +68,16 @@ describe("trackOf", () => {
     );
   });
 
+  it("takes flashes for flashes that are as short as a dialect may have them", () => {
+    const quick = { rest: "dark", marks: { short: 120 }, gaps: { ...dialect("lead-in").gaps, flash: 120 } } as const;
+    const edges = [[0, 0] as const, ...Array.from({ length: 8 }, (_, i) => [1000 + 110 * i, i % 2 ? 0 : 1] as const)];
+    expect(trackOf({ mode: "edges", edges, until: 4000 }, quick).onset).toHaveLength(4);
+    expect(trackOf({ mode: "edges", edges, until: 4000 }, spoken("dark")).onset.length).toBeLessThan(4);
+  });
+
   it("leaves out what was already on at the start or is still on at the end, and ends the watch there", () => {
     const edges: [number, 0 | 1][] = [[0, 1], [400, 0], [1000, 1], [1400, 0], [2000, 1]]; // prettier-ignore
-    const track = trackOf({ mode: "edges", edges, until: 9000 }, "dark");
+    const track = trackOf({ mode: "edges", edges, until: 9000 }, spoken("dark"));
     expect([...track.onset]).toEqual([1000]);
     expect([track.until, track.litAtEnd]).toEqual([2000, true]);
   });
@@ -79,7 +89,7 @@ describe("trackOf", () => {
 
   it("knows before which mark nobody watched", () => {
     const taps = [500, 900, 8000, [9000, "l"] as const];
-    const track = trackOf({ mode: "taps", taps, until: 9500, pauses: [[1200, 7000]] }, "dark");
+    const track = trackOf({ mode: "taps", taps, until: 9500, pauses: [[1200, 7000]] }, spoken("dark"));
     expect(track.pause).toEqual([null, null, [1200, 7000], null]);
     expect([...track.said]).toEqual([0, 0, 0, 2]);
     const first = firstOf(track, 2);

@@ -1,4 +1,5 @@
 import type { Levels } from "../lamp/levels";
+import type { Dialect } from "./dialect";
 
 /** What was seen of a lamp, in one of the ways in which it can be watched. Times in ms; watching starts at 0. */
 export type Evidence = (
@@ -62,8 +63,16 @@ export interface Track {
   litAtEnd: boolean | null;
 }
 
-/** Marks and pauses shorter than this are glitches: real ones last at least 200 ms at the quickest tempo. */
+/** Marks and rests shorter than this are glitches, ms, where those of the dialect are long enough for that. */
 const GLITCH_MS = 140;
+/** The shortest mark or rest of a dialect, seen through the quickest tempo and an edge that is late, keeps at least this share. */
+const QUICKEST = 0.55;
+
+/** What no mark and no rest of the dialect can be as short as, ms. */
+const glitchOf = ({ marks, gaps }: Spoken): number => Math.min(GLITCH_MS, QUICKEST * Math.min(marks.short, gaps.flash));
+
+/** What of a dialect tells its marks from glitches. */
+export type Spoken = Pick<Dialect, "rest" | "marks" | "gaps">;
 /** A held key that is let go for less than this slipped; a late release can make a true pause nearly as short. */
 const SLIP_MS = 25;
 
@@ -71,7 +80,7 @@ const SLIP_MS = 25;
  * Brings evidence to a row of marks: what is not finite is dropped, times are put in order, glitches go, and
  * a mark that was already on at the start or still on at the end is left out, since its length is not known.
  */
-export function trackOf(evidence: Evidence, rest: "dark" | "lit"): Track {
+export function trackOf(evidence: Evidence, dialect: Spoken): Track {
   if (evidence.mode === "taps") {
     const taps = evidence.taps
       .map((tap) => (typeof tap === "number" ? { t: tap, said: 0 } : { t: tap[0], said: tap[1] === "l" ? 2 : 1 }))
@@ -97,11 +106,12 @@ export function trackOf(evidence: Evidence, rest: "dark" | "lit"): Track {
     }));
     return pack("holds", marks, evidence, evidence.until, null);
   }
-  return fromEdges(evidence, evidence.edges, rest);
+  return fromEdges(evidence, evidence.edges, dialect);
 }
 
-function fromEdges(evidence: Evidence, edges: readonly (readonly [number, 0 | 1])[], rest: "dark" | "lit"): Track {
-  const away = rest === "lit" ? 0 : 1;
+function fromEdges(evidence: Evidence, edges: readonly (readonly [number, 0 | 1])[], dialect: Spoken): Track {
+  const away = dialect.rest === "lit" ? 0 : 1;
+  const glitch = glitchOf(dialect);
   const sorted = edges
     .map(([t, lit]) => ({ t, lit }))
     .filter((e) => Number.isFinite(e.t))
@@ -116,22 +126,22 @@ function fromEdges(evidence: Evidence, edges: readonly (readonly [number, 0 | 1]
     }
   }
   // A short pause within a mark is a glitch of the watching: join; then what is too short to be a mark goes.
-  const joined = joinGlitches(spans);
+  const joined = joinGlitches(spans, glitch);
   const begin = sorted[0]?.t ?? 0;
   let end = evidence.until;
   if (open) {
     const last = joined.at(-1);
     // Still on at the end: its length is unknown, so watching ends for us where it began.
-    end = last && open.start - last.end < GLITCH_MS ? joined.pop()!.start : open.start;
+    end = last && open.start - last.end < glitch ? joined.pop()!.start : open.start;
   }
   const marks = joined
-    .filter((s) => s.end - s.start >= GLITCH_MS && s.start > begin)
+    .filter((s) => s.end - s.start >= glitch && s.start > begin)
     .map((s) => ({ start: s.start, length: s.end - s.start, said: 0 }));
   const lastState = sorted.at(-1)?.lit;
   return pack("edges", marks, evidence, end, lastState === undefined ? null : lastState === 1);
 }
 
-function joinGlitches<S extends { start: number; end: number }>(spans: readonly S[], shorter = GLITCH_MS): S[] {
+function joinGlitches<S extends { start: number; end: number }>(spans: readonly S[], shorter: number): S[] {
   const joined: S[] = [];
   for (const s of spans) {
     const last = joined.at(-1);

@@ -56,7 +56,7 @@ export function filmView(
   watched: number,
   gaps: readonly (readonly [number, number])[] = [],
 ): View<Setting, Prepared> {
-  const marks = answered(dialect, trackOf({ mode: "edges", edges: edgesOf(all), until: watched }, dialect.rest));
+  const marks = answered(dialect, trackOf({ mode: "edges", edges: edgesOf(all), until: watched }, dialect));
   const until = Math.min(watched, marks.stopped ?? watched);
   const frames = until < watched ? framesUntil(all, until) : all;
   const timed = timedView(dialect, marks, FILM_OBSERVERS);

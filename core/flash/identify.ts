@@ -33,7 +33,7 @@ export function identify(dialects: readonly Dialect[], evidence: Evidence | Film
       const frames = framesOf(evidence.levels, awayOf(dialect));
       return frames && explains(dialect, filmView(dialect, frames, evidence.until), FILM_EFFORT);
     }
-    const track = trackOf(evidence, dialect.rest);
+    const track = trackOf(evidence, dialect);
     return track.onset.length ? explains(dialect, timedView(dialect, track)) : null;
   });
   const told = logs.filter((l) => l !== null);

@@ -210,7 +210,7 @@ function trackOfPress(dialect: Dialect, { press, edges, taps }: Press, until: nu
     edges
       ? { mode: "edges", edges: edges.map(([t, lit]) => [t - press, lit] as const), until: until - press }
       : { mode: "taps", taps: (taps ?? []).map((t) => t - press), until: until - press },
-    dialect.rest,
+    dialect,
   );
 }
 

@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 import { dialect, DIALECTS } from "../testing/dialects";
-import { dialectSchema } from "./dialect-schema";
+import { dialectCheck } from "./dialect-check";
 import { encode } from "./encode";
 import { codeOf, isFault, possibleFaults, runsOf } from "./digits";
 import { showOf } from "./show";
@@ -63,10 +63,10 @@ describe("runsOf and codeOf", () => {
   });
 });
 
-describe("dialectSchema", () => {
+describe("dialectCheck", () => {
   it("takes every dialect of the format, and names what is wrong with others", () => {
-    for (const d of DIALECTS) expect(dialectSchema.validate(d).error).toBeUndefined();
-    const bad = (part: object) => dialectSchema.validate({ ...dialect("lead-in"), ...part }).error?.message;
+    for (const d of DIALECTS) expect(dialectCheck.joi.validate(d).error).toBeUndefined();
+    const bad = (part: object) => dialectCheck.joi.validate({ ...dialect("lead-in"), ...part }).error?.message;
     expect(bad({ loopFrom: 7 })).toMatch(/returns to phase 7/);
     expect(bad({ phases: [{ kind: "even", onMs: 300, offMs: 300 }] })).toMatch(/never shows the list/);
     expect(bad({ phases: [{ kind: "dance" }] })).toMatch(/must be one of/);

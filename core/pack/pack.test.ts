@@ -167,10 +167,20 @@ describe("checkPack", () => {
       expect.stringMatching(/^variants\[0\].systems\[0\].way names the way "nowhere"/),
       expect.stringMatching(/^tables\[0\].entries\[6\] is code 21 for the same vehicles as tables\[0\].entries\[0\]/),
     ]);
-    const wrongTypes = { ...pack, version: 2, systems: [{ id: "Engine!" }], extra: 1 };
+    const wrongTypes = { ...pack, revision: 2, systems: [{ id: "Engine!" }] };
     expect(faults(wrongTypes).map((f) => f.split(" ")[0])).toEqual(
-      expect.arrayContaining(["version", "systems[0].id", "systems[0].name", "extra"]),
+      expect.arrayContaining(["revision", "systems[0].id", "systems[0].name"]),
     );
+  });
+
+  it("keeps a field that it does not know, and tells of it; a pack of a newer version is no pack here", () => {
+    const more = { ...pack, extra: 1, ways: [{ ...pack.ways[0], cuation: "Engine off" }] };
+    expect(checkPack(more)).toEqual({
+      pack: more,
+      unknown: [expect.objectContaining({ path: "ways[0].cuation" }), expect.objectContaining({ path: "extra" })],
+    });
+    expect(faults({ ...pack, version: 2, more: [] })).toEqual([expect.stringMatching(/^version is 2, of a newer/)]);
+    expect(faults({ ...pack, version: 0 })).toEqual([expect.stringMatching(/^version/)]);
   });
 
   it("refuses hostile packs with the place at fault", () => {

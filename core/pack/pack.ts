@@ -1,150 +1,161 @@
-import type { Dialect } from "../flash/dialect";
-import type { Scope } from "./validity";
-import type { Trap, Way } from "./way";
+import { dialectCheck } from "../flash/dialect-check";
+import { list, number, object, oneOf, optional, pair, whole, type Of } from "../schema/rule";
+import { scopeRule, year } from "./validity";
+import { trapRule, wayRule } from "./way";
+import { cavityRule, codeRule, id, line, text } from "./words";
 
-export type { Scope };
+export type { Scope } from "./validity";
 export type * from "./way";
 
-/** One make's knowledge, as an open file. Everything that differs between makes is data here, never code. */
-export interface Pack {
-  format: "klinko-pack";
-  version: 1;
-  id: string;
-  make: string;
-  title: string;
-  revision: string;
-  source: string;
-  systems: System[];
-  dialects: Dialect[];
-  connectors: Connector[];
-  ways: Way[];
-  variants: Variant[];
-  tables: Table[];
-  clears: ClearWay[];
-  proving: Proving;
-}
-
-export interface System {
-  id: string;
-  name: string;
-  /** SAE J1930 name of the unit, and the lamp that it drives. */
-  unit: string;
-  lamp: string;
-  /** Fuse that feeds the unit, and the point where its ground is. Units that name the same one share it. */
-  feed?: string;
-  ground?: string;
-  /** What else the unit drives, seen or heard at key-on. */
-  drives?: Output[];
-  caution?: string;
-  /** Its codes stand in the table of another system (the same unit, asked in another way). */
-  sameTableAs?: string;
-}
-
-export interface Output {
-  id: string;
-  name: string;
+const output = object({
+  id,
+  name: line,
   /** What it does at key-on when all is well. */
-  expect: string;
+  expect: line,
   /** The lamp or part's own feed, where it is not the unit's. */
-  feed?: string;
-}
+  feed: optional(line),
+});
+export type Output = Of<typeof output>;
 
-export interface Variant {
-  id: string;
-  model: string;
-  years: [from: number, to: number];
-  engines: { id: string; name: string; cylinders: number }[];
-  markets: string[];
+const system = object({
+  id,
+  name: line,
+  /** SAE J1930 name of the unit, and the lamp that it drives. */
+  unit: line,
+  lamp: line,
+  /** Fuse that feeds the unit, and the point where its ground is. Units that name the same one share it. */
+  feed: optional(line),
+  ground: optional(line),
+  /** What else the unit drives, seen or heard at key-on. */
+  drives: optional(list(output, { max: 12, unique: "id" })),
+  caution: optional(text),
+  /** Its codes stand in the table of another system (the same unit, asked in another way). */
+  sameTableAs: optional(id),
+});
+export type System = Of<typeof system>;
+
+const variant = object({
+  id,
+  model: line,
+  years: pair(year, year),
+  engines: list(object({ id: line, name: line, cylinders: whole(1, 16) }), { min: 1, max: 20 }),
+  markets: list(line, { min: 1, max: 20 }),
   /** For each system that can be read: the way in, and what blinks where it is not the usual lamp. */
-  systems: { system: string; way: string; scope?: Scope; lamp?: string }[];
-  traps?: Trap[];
-}
+  systems: list(object({ system: id, way: id, scope: optional(scopeRule), lamp: optional(line) }), { max: 20 }),
+  traps: optional(list(trapRule, { max: 20 })),
+});
+export type Variant = Of<typeof variant>;
 
 export const PLACES = ["under-dash", "glovebox", "engine-bay", "under-seat", "boot", "console"] as const;
 export type Place = (typeof PLACES)[number];
 
-export type CavityRole = "ground" | "test" | "power" | "signal" | "airbag" | "empty";
+const role = oneOf("ground", "test", "power", "signal", "airbag", "empty");
+export type CavityRole = Of<typeof role>;
 
-export interface Connector {
-  id: string;
-  name: string;
-  /** Size of the drawing, in its own units; cavities are placed in it, seen looking into the socket. */
-  size: [width: number, height: number];
-  shape: "block" | "round-ended" | "round" | "trapezoid";
-  notch: "top" | "bottom" | "left" | "right" | "none";
-  colour: string;
-  where: string;
-  /** Other places where it was fitted. */
-  orElse?: string[];
-  place: Place;
-  /** Marks on it or in its lid. */
-  symbols?: string[];
-  /** What its shape promises and does not keep. */
-  lookAlike?: string;
-  cavities: Cavity[];
-}
-
-export interface Cavity {
-  id: string;
-  at: [x: number, y: number];
-  role: CavityRole;
+const cavity = object({
+  id: cavityRule,
+  at: pair(number(0, 2000), number(0, 2000)),
+  role,
   /** For `test` and `signal`: the system whose unit listens or talks on this line. */
-  system?: string;
-  wire?: string;
-}
+  system: optional(id),
+  wire: optional(line),
+});
+export type Cavity = Of<typeof cavity>;
 
-export interface Table {
-  id: string;
-  system: string;
-  scope?: Scope;
-  entries: Entry[];
-}
+const connector = object({
+  id,
+  name: line,
+  /** Size of the drawing, in its own units; cavities are placed in it, seen looking into the socket. */
+  size: pair(number(10, 2000), number(10, 2000)),
+  shape: oneOf("block", "round-ended", "round", "trapezoid"),
+  notch: oneOf("top", "bottom", "left", "right", "none"),
+  colour: line,
+  where: text,
+  /** Other places where it was fitted. */
+  orElse: optional(list(text, { max: 8 })),
+  place: oneOf(...PLACES),
+  /** Marks on it or in its lid. */
+  symbols: optional(list(line, { max: 8 })),
+  /** What its shape promises and does not keep. */
+  lookAlike: optional(text),
+  cavities: list(cavity, { max: 60, unique: "id" }),
+});
+export type Connector = Of<typeof connector>;
 
-export interface Entry {
-  code: string;
-  kind: "fault" | "status";
-  scope?: Scope;
+const entry = object({
+  code: codeRule,
+  kind: oneOf("fault", "status"),
+  scope: optional(scopeRule),
   /** The circuit that the code names; never a part. */
-  circuit: string;
-  title: string;
-  sets: string;
-  affects: string;
-  lookFirst: string[];
+  circuit: line,
+  title: line,
+  sets: text,
+  affects: text,
+  lookFirst: list(text, { min: 1, max: 8 }),
   /** Detailed faults behind one vague number, and what tells them apart. */
-  details?: { title: string; tell: string }[];
+  details: optional(list(object({ title: line, tell: text }), { min: 1, max: 12 })),
   /** What must not be done, or done first, with this fault: shown before anything else. */
-  caution?: string;
+  caution: optional(text),
   /** Comes before every other code: what the unit says besides it cannot be trusted. */
-  first?: string;
-}
+  first: optional(text),
+});
+export type Entry = Of<typeof entry>;
 
-export type CostId = "radio-code" | "clock" | "learned-idle" | "readiness" | "time";
+const table = object({ id, system: id, scope: optional(scopeRule), entries: list(entry, { max: 1000 }) });
+export type Table = Of<typeof table>;
 
-export interface ClearWay {
-  id: string;
-  title: string;
-  system: string;
+const cost = oneOf("radio-code", "clock", "learned-idle", "readiness", "time");
+export type CostId = Of<typeof cost>;
+
+const clearWay = object({
+  id,
+  title: line,
+  system: id,
   /** Systems whose memories go with it; without, that of `system` alone. */
-  wipes?: string[];
+  wipes: optional(list(id, { min: 1, max: 40, unique: true })),
   /** It wipes only the code that was shown last. */
-  each?: "code";
-  kind: "fuse" | "battery" | "button" | "submode";
+  each: optional(oneOf("code")),
+  kind: oneOf("fuse", "battery", "button", "submode"),
   /** The pack's figure; what is shorter does not count. */
-  seconds: number;
-  what: string;
+  seconds: number(1, 7200),
+  what: text,
   /** The mistake that people make here. */
-  trap?: string;
-  costs: { id: CostId; text: string }[];
-  steps: string[];
-  afterwards: string[];
-  caution?: string;
-}
+  trap: optional(text),
+  costs: list(object({ id: cost, text }), { max: 10 }),
+  steps: list(text, { min: 1, max: 12 }),
+  afterwards: list(text, { max: 8 }),
+  caution: optional(text),
+});
+export type ClearWay = Of<typeof clearWay>;
 
-export interface Proving {
+const proving = object({
   /** How the vehicle must be run before the re-read says anything. */
-  idleMinutes: number;
-  drive: string;
+  idleMinutes: number(0, 120),
+  drive: text,
   /** How long that drive takes at least, minutes; where no pack says, see `proving/ran`. */
-  driveMinutes?: number;
-  readiness: string;
-}
+  driveMinutes: optional(number(1, 600)),
+  readiness: text,
+});
+export type Proving = Of<typeof proving>;
+
+export const PACK_VERSION = 1;
+
+export const packRule = object({
+  format: oneOf("klinko-pack"),
+  version: oneOf(PACK_VERSION),
+  id,
+  make: line,
+  title: line,
+  revision: line,
+  source: text,
+  systems: list(system, { max: 12, unique: "id" }),
+  dialects: list(dialectCheck, { max: 12, unique: "id" }),
+  connectors: list(connector, { max: 20, unique: "id" }),
+  ways: list(wayRule, { max: 20, unique: "id" }),
+  variants: list(variant, { max: 60, unique: "id" }),
+  tables: list(table, { max: 40, unique: "id" }),
+  clears: list(clearWay, { max: 20, unique: "id" }),
+  proving,
+});
+/** One make's knowledge, as an open file. Everything that differs between makes is data here, never code. */
+export type Pack = Of<typeof packRule>;

@@ -1,156 +1,196 @@
-import type { Scope } from "./validity";
+import { byKind, flag, list, number, object, oneOf, optional, pair, pattern, text as words, whole, type Of } from "../schema/rule"; // prettier-ignore
+import { scopeRule, year } from "./validity";
+import { cavityRule, codeRule, id, line, text } from "./words";
 
-/** How the unit is made to talk. */
-export type Ask =
-  /** A wire across two cavities, before the key goes on (A, B, C, F) or the engine starts (E). */
-  | { kind: "bridge"; connector: string; bridge: [from: string, to: string] }
-  /** A pulse reader, an LED with a button: black lead on ground, signal lead on the pin of one system, red lead on a feed (D). */
-  | { kind: "reader"; connector: string; ground: string; signal: string; feed: string; readSeconds: number; clearSeconds: number } // prettier-ignore
-  /** A button and an LED on board (D). */
-  | { kind: "unit-button"; where: string; readSeconds: number; clearSeconds: number }
-  /** The key goes on so many times within a time; it stays on after the last (G). */
-  | { kind: "key-cycle"; times: number; withinSeconds: number }
-  /** Buttons of the instrument, held together (H). */
-  | { kind: "buttons"; buttons: string[]; holdSeconds: number }
-  /** The key goes on, and that is all (an LED on the unit itself; J). */
-  | { kind: "key-on"; where: string }
-  /** A home-made lead on a round plug (K). */
-  | { kind: "lead"; connector: string; wires: LeadWire[]; insulate: string };
+const seconds = number(0.1, 7200);
 
-export interface LeadWire {
-  cavity: string;
+const leadWire = object({
+  cavity: cavityRule,
   /** What it goes to at the other end. */
-  to: string;
-  colour: string;
-}
+  to: line,
+  colour: line,
+});
+export type LeadWire = Of<typeof leadWire>;
 
-/** What is seen when it talks. */
-export type Tells = { kind: "lamp"; dialect: string; act?: Act } | DashText | ModuleWalk | ReadinessLamp | SerialData;
+const ask = byKind({
+  /** A wire across two cavities, before the key goes on (A, B, C, F) or the engine starts (E). */
+  bridge: object({ connector: id, bridge: pair(cavityRule, cavityRule) }),
+  /** A pulse reader, an LED with a button: black lead on ground, signal lead on the pin of one system, red lead on a feed (D). */
+  reader: object({
+    connector: id,
+    ground: cavityRule,
+    signal: cavityRule,
+    feed: line,
+    readSeconds: seconds,
+    clearSeconds: seconds,
+  }),
+  /** A button and an LED on board (D). */
+  "unit-button": object({ where: text, readSeconds: seconds, clearSeconds: seconds }),
+  /** The key goes on so many times within a time; it stays on after the last (G). */
+  "key-cycle": object({ times: whole(2, 8), withinSeconds: seconds }),
+  /** Buttons of the instrument, held together (H). */
+  buttons: object({ buttons: list(line, { min: 1, max: 4 }), holdSeconds: seconds }),
+  /** The key goes on, and that is all (an LED on the unit itself; J). */
+  "key-on": object({ where: text }),
+  /** A home-made lead on a round plug (K). */
+  lead: object({ connector: id, wires: list(leadWire, { min: 1, max: 12 }), insulate: line }),
+});
+/** How the unit is made to talk. */
+export type Ask = Of<typeof ask>;
 
-/** What has to be done when the unit asks for it in the engine-running test. */
-export interface Act {
-  what: string;
-  seconds: number;
+const act = object({
+  what: text,
+  seconds,
   /** Code that the unit stores when it was not done. */
-  missed: string;
-}
+  missed: codeRule,
+});
+/** What has to be done when the unit asks for it in the engine-running test. */
+export type Act = Of<typeof act>;
 
-/** A number where the odometer was; a letter in front names the system (H). */
-export interface DashText {
-  kind: "text";
-  systems: { system: string; prefix: string; digits: number }[];
-  /** Shown where nothing is stored. */
-  none: string;
-  next: string;
-}
-
-/** A digital dash that walks through its modules (I). */
-export interface ModuleWalk {
-  kind: "modules";
-  modules: { system: string; letter: string; name: string }[];
-  /** Sub-modes of each module, in the order in which the button steps through them. */
-  submodes: Submode[];
-  digits: number;
-  /** Shown where nothing is stored, such as dashes. */
-  none: string;
-  /** Buttons: next sub-mode, next module. */
-  nextSubmode: string;
-  nextModule: string;
-}
-
-export interface Submode {
-  id: string;
-  title: string;
-  shows: "codes" | "value" | "erase";
+const submode = object({
+  id,
+  title: line,
+  shows: oneOf("codes", "value", "erase"),
   /** For `erase`: how long the sub-mode button is held until dashes show. */
-  holdSeconds?: number;
-}
+  holdSeconds: optional(seconds),
+});
+export type Submode = Of<typeof submode>;
 
-/** The lamp tells whether the readiness monitors are complete (J). */
-export interface ReadinessLamp {
-  kind: "readiness";
-  /** From key-on until the lamp tells. */
-  waitSeconds: number;
-  watchSeconds: number;
-  /** So many blinks mean: not complete. */
-  blinks: number;
-  /** What the lamp does when they are. */
-  complete: "steady" | "goes-out";
-}
-
-/** Serial live data (K). */
-export interface SerialData {
-  kind: "serial";
-  protocols: { id: string; title: string; baud: number; years: [from: number, to: number] }[];
-  sampleSeconds: number;
-  parameters: Parameter[];
-}
-
-/** A value in the unit's block: `value = (byte or two bytes) * factor + offset`. */
-export interface Parameter {
-  id: string;
-  name: string;
-  unit: "1/min" | "kPa" | "V" | "°C" | "%" | "km/h";
-  at: number;
-  bytes: 1 | 2;
-  factor: number;
-  offset: number;
+const parameter = object({
+  id,
+  name: line,
+  unit: oneOf("1/min", "kPa", "V", "°C", "%", "km/h"),
+  at: whole(0, 250),
+  bytes: oneOf(1, 2),
+  factor: number(),
+  offset: number(),
   /** Range that makes sense on a warm engine at idle. */
-  idle: [from: number, to: number];
-}
+  idle: pair(number(), number()),
+});
+/** A value in the unit's block: `value = (byte or two bytes) * factor + offset`. */
+export type Parameter = Of<typeof parameter>;
 
-/** One way to get at the codes. */
-export interface Way {
-  id: string;
-  title: string;
-  /** Letter of the method, A to K; see the documentation of the pack format. */
-  method: string;
-  ask: Ask;
-  tells: Tells;
-  engine: "off" | "running";
-  /** The unit answers only at working temperature. */
-  engineWarm?: boolean;
-  preconditions: string[];
-  steps: Step[];
-  /** Why it may not answer. */
-  nothingHappens: Cause[];
-}
+const tells = byKind({
+  lamp: object({ dialect: words(60), act: optional(act) }),
+  /** A number where the odometer was; a letter in front names the system (H). */
+  text: object({
+    systems: list(object({ system: id, prefix: pattern(/^[A-Za-z]?$/, "one letter or none"), digits: whole(1, 4) }), {
+      min: 1,
+      max: 12,
+    }),
+    /** Shown where nothing is stored. */
+    none: line,
+    next: line,
+  }),
+  /** A digital dash that walks through its modules (I). */
+  modules: object({
+    modules: list(object({ system: id, letter: pattern(/^[A-Z]$/, "one capital letter"), name: line }), {
+      min: 1,
+      max: 12,
+    }),
+    /** Sub-modes of each module, in the order in which the button steps through them. */
+    submodes: list(submode, { min: 1, max: 8 }),
+    digits: whole(1, 4),
+    /** Shown where nothing is stored, such as dashes. */
+    none: line,
+    /** Buttons: next sub-mode, next module. */
+    nextSubmode: line,
+    nextModule: line,
+  }),
+  /** The lamp tells whether the readiness monitors are complete (J). */
+  readiness: object({
+    /** From key-on until the lamp tells. */
+    waitSeconds: seconds,
+    watchSeconds: seconds,
+    /** So many blinks mean: not complete. */
+    blinks: whole(1, 20),
+    /** What the lamp does when they are. */
+    complete: oneOf("steady", "goes-out"),
+  }),
+  /** Serial live data (K). */
+  serial: object({
+    protocols: list(object({ id, title: line, baud: whole(50, 1_000_000), years: pair(year, year) }), {
+      min: 1,
+      max: 8,
+    }),
+    sampleSeconds: seconds,
+    parameters: list(parameter, { min: 1, max: 60 }),
+  }),
+});
+/** What is seen when it talks. */
+export type Tells = Of<typeof tells>;
+type TellsBy<K extends Tells["kind"]> = Extract<Tells, { kind: K }>;
+export type DashText = TellsBy<"text">;
+export type ModuleWalk = TellsBy<"modules">;
+export type ReadinessLamp = TellsBy<"readiness">;
+export type SerialData = TellsBy<"serial">;
 
-export interface Step {
-  id: string;
-  title: string;
-  text: string;
-  key: "off" | "on" | "run" | "any";
-  wire: "out" | "in" | "any";
-  caution?: string;
-  timer?: StepTimer;
-  /** The key is cycled by a beat. */
-  beat?: { times: number; withinSeconds: number };
-}
-
-export interface StepTimer {
+const timer = object({
   /** `hold`: a button is held; `wait`: nothing is touched; `warm-up`; `act`: it has to be done within the time. */
-  kind: "hold" | "wait" | "warm-up" | "act";
-  seconds: number;
+  kind: oneOf("hold", "wait", "warm-up", "act"),
+  seconds,
   /** Said when the time is up. */
-  then: string;
-}
+  then: text,
+});
+export type StepTimer = Of<typeof timer>;
 
+const step = object({
+  id,
+  title: line,
+  text,
+  key: oneOf("off", "on", "run", "any"),
+  wire: oneOf("in", "out", "any"),
+  caution: optional(text),
+  timer: optional(timer),
+  /** The key is cycled by a beat. */
+  beat: optional(object({ times: whole(2, 8), withinSeconds: seconds })),
+});
+export type Step = Of<typeof step>;
+
+const seenInstead = oneOf("steady", "dark", "other-lamp", "gibberish");
 /** What is seen instead when nothing answers. */
-export type SeenInstead = "steady" | "dark" | "other-lamp" | "gibberish";
+export type SeenInstead = Of<typeof seenInstead>;
 
-export interface Cause {
-  id: string;
-  text: string;
+const cause = object({
+  id,
+  text,
   /** What to look at, and what it shows. */
-  look: string;
+  look: text,
   /** How often it is this, against the others of the list. */
-  weight: number;
+  weight: number(0.01, 100),
   /** It is likelier where this is seen, and hardly where something else is. */
-  seen?: SeenInstead[];
+  seen: optional(list(seenInstead, { min: 1, max: 4 })),
   /** Causes that, ruled out, make this one unlikely too. */
-  unlikelyAfter?: string[];
-}
+  unlikelyAfter: optional(list(id, { max: 12 })),
+});
+export type Cause = Of<typeof cause>;
+
+export const wayRule = object({
+  id,
+  title: line,
+  /** Letter of the method, A to K; see the documentation of the pack format. */
+  method: pattern(/^[A-K]$/, "a letter from A to K"),
+  ask,
+  tells,
+  engine: oneOf("off", "running"),
+  /** The unit answers only at working temperature. */
+  engineWarm: optional(flag),
+  preconditions: list(text, { max: 12 }),
+  steps: list(step, { min: 1, max: 20, unique: "id" }),
+  /** Why it may not answer. */
+  nothingHappens: list(cause, { max: 14, unique: "id" }),
+});
+/** One way to get at the codes. */
+export type Way = Of<typeof wayRule>;
+
+export const trapRule = object({
+  scope: optional(scopeRule),
+  text,
+  /** Nothing of this pack holds for such a vehicle. */
+  outside: optional(flag),
+});
+/** Where the vehicle has something that leads astray. */
+export type Trap = Of<typeof trapRule>;
 
 /** Connector that a way needs, or null. */
 export function connectorIdOf(way: Way): string | null {
@@ -219,12 +259,4 @@ export function systemsTold(way: Way, system: string): string[] {
   if (way.tells.kind === "text") return way.tells.systems.map((s) => s.system);
   if (way.tells.kind === "modules") return way.tells.modules.map((m) => m.system);
   return [system];
-}
-
-/** Where the vehicle has something that leads astray. */
-export interface Trap {
-  scope?: Scope;
-  text: string;
-  /** Nothing of this pack holds for such a vehicle. */
-  outside?: boolean;
 }

@@ -1,5 +1,7 @@
 import Joi from "joi";
-import { openDoc } from "./schema";
+import { climb, type Ladder } from "../schema/ladder";
+import { holds, object, oneOf, rule, time, whole, type Of } from "../schema/rule";
+import { openDoc } from "./open";
 import type { Doc } from "./types";
 
 /** A file of records: as they are stored, one key a record. */
@@ -7,19 +9,16 @@ export const BACKUP_FORMAT = "klinko-backup";
 export const BACKUP_VERSION = 1;
 export const BACKUP_MAX_BYTES = 100_000_000;
 
-interface Backup {
-  format: typeof BACKUP_FORMAT;
-  version: number;
-  savedAt: string;
-  records: Record<string, unknown>;
-}
+/** How files of each version that was released become those of the next; the records in them climb on their own. */
+const BACKUP_LADDER: Ladder = {};
 
-const shape = Joi.object<Backup>({
-  format: Joi.string().valid(BACKUP_FORMAT).required(),
-  version: Joi.number().integer().min(1).required(),
-  savedAt: Joi.string().isoDate().required(),
-  records: Joi.object().required(),
+const shape = object({
+  format: oneOf(BACKUP_FORMAT),
+  version: whole(1),
+  savedAt: time,
+  records: rule<Record<string, unknown>>(Joi.object()),
 });
+type Backup = Of<typeof shape>;
 
 /** What a file of records holds: those that can be brought in, and why others cannot. */
 export interface BackupRead {
@@ -45,13 +44,12 @@ export function readBackup(text: string): BackupRead | { fault: string } {
       fault: "This is no file of records: it is not JSON, or it was cut off. Save it anew, or take another copy.",
     };
   }
-  const checked = shape.validate(raw, { convert: false });
-  if (checked.error) {
-    const [{ path }] = checked.error.details;
-    return { fault: `This is no file of records that Klinko saved: ${path.join(".") || "its beginning"} is not as it should be.` }; // prettier-ignore
-  }
-  const { version, savedAt, records } = checked.value;
+  const held = holds(shape, raw);
+  if ("faults" in held)
+    return { fault: `This is no file of records that Klinko saved: ${held.faults[0].path.join(".") || "its beginning"} is not as it should be.` }; // prettier-ignore
+  const { version } = held.value;
   if (version > BACKUP_VERSION) return { fault: "A newer Klinko saved this file. Update Klinko to bring it in." };
+  const { savedAt, records } = climb(BACKUP_LADDER, { ...held.value }, version, BACKUP_VERSION) as unknown as Backup;
   const read: BackupRead = { savedAt, docs: [], faults: [] };
   for (const [key, record] of Object.entries(records)) {
     const opened = openDoc(key, record);

@@ -5,7 +5,7 @@ import { dialect } from "../testing/dialects";
 import { evidenceOf, pressesOf } from "./evidence";
 import { newJob, withLampCheck } from "./job";
 import { readingOf, resultOf } from "./readings";
-import { openDoc } from "./schema";
+import { openDoc } from "./open";
 import { RECORD_VERSION, type Mark, type Reading, type SystemList } from "./types";
 
 const at = (minute: number) => new Date(Date.UTC(2026, 0, 1, 10, minute)).toISOString();

@@ -1,3 +1,4 @@
+import { readFileSync } from "node:fs";
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { planClear } from "../clearing/plan";
@@ -18,7 +19,9 @@ import {
   withReading,
   withStory,
 } from "./job";
-import { openDoc } from "./schema";
+import { climb } from "../schema/ladder";
+import { readBackup } from "./backup";
+import { openDoc } from "./open";
 import { RECORD_VERSION, type Job, type Mark, type Reading } from "./types";
 
 const at = (minutes: number) => new Date(Date.UTC(2026, 10, 24, 9, minutes)).toISOString();
@@ -120,16 +123,65 @@ describe("planClear", () => {
 });
 
 describe("openDoc", () => {
+  const why = (raw: unknown) => {
+    const got = openDoc("k", raw);
+    return "locked" in got ? got.locked.why : null;
+  };
+
   it("locks what a newer version wrote, what is damaged, and what is nothing of ours", () => {
-    const why = (raw: unknown) => {
-      const got = openDoc("k", raw);
-      return "locked" in got ? got.locked.why : null;
-    };
     expect(why({ ...job(), version: RECORD_VERSION + 1, news: true })).toBe("newer");
     expect(why({ ...job(), notebook: "gone" })).toBe("damaged");
-    for (const raw of [null, 3, "x", {}, { kind: "constructor" }, { version: 1, kind: "job" }])
+    for (const raw of [
+      null,
+      3,
+      "x",
+      {},
+      { kind: "constructor" },
+      { version: 1, kind: "job" },
+      { ...job(), version: 0 },
+    ])
       expect(why(raw)).toBe("damaged");
     expect(why(reading("r", 1, ["26"]))).toBeNull();
+  });
+
+  it("opens the files of every version that was released, and what was in them is still there", () => {
+    for (let version = 1; version <= RECORD_VERSION; version++) {
+      const text = readFileSync(`core/record/samples/v${version}.json`, "utf8");
+      const { records } = JSON.parse(text) as { records: Record<string, object> };
+      const read = readBackup(text);
+      if ("fault" in read) throw new Error(read.fault);
+      expect(read.faults).toEqual([]);
+      expect(read.docs.map((d) => d.kind).sort()).toEqual(["job", "job", "reading", "reading", "vehicle", "vehicle"]);
+      for (const doc of read.docs) expect(doc).toMatchObject({ ...records[`${doc.kind}/${doc.id}`], version: RECORD_VERSION }); // prettier-ignore
+    }
+  });
+
+  it("gives a field that is missing its default, and keeps one that is unknown through every change", () => {
+    const { handOver: _, clears: __, verdict: ___, ...old } = { ...job(), colour: "red", story: { ...EMPTY_STORY, mood: "bad" } }; // prettier-ignore
+    const got = openDoc("job/j1", old);
+    if ("locked" in got) throw new Error(got.locked.message);
+    expect(got.doc).toEqual({ ...old, handOver: false, clears: [], verdict: "" });
+    let j = got.doc as Job;
+    j = withLampCheck(j, "steady", "all", at(3));
+    j = closeJob(endClear(beginClear(note(j, "read", "x", at(4)), "fuse", "Fuse", at(6)), { system: "engine" }, "Fuse", at(7)), "fixed", "Fixed.", at(9)); // prettier-ignore
+    expect(j).toMatchObject({ colour: "red", story: { mood: "bad" }, end: "fixed" });
+    expect(openDoc("job/j1", j)).toEqual({ doc: j });
+  });
+
+  it("climbs rung by rung, and says where there is none", () => {
+    const ladder = { 1: (o: object) => ({ ...o, plate: "?" }), 2: (o: { plate?: unknown }) => ({ ...o, plate: `${String(o.plate)}!` }) }; // prettier-ignore
+    expect(climb(ladder, { version: 1, own: 1 }, 1, 3)).toEqual({ version: 3, own: 1, plate: "?!" });
+    expect(climb(ladder, { version: 3 }, 3, 3)).toEqual({ version: 3 });
+    expect(() => climb(ladder, { version: 3 }, 3, 5)).toThrow(/version 3/);
+  });
+
+  it("opens whatever the program can make: hours of pictures, marks and lines", () => {
+    const many = (n: number) => Array.from({ length: n }, (_, i) => i);
+    const marks = many(30_000).map((i) => ({ id: i + 1, t: i * 400, up: i * 400 + 200 }));
+    const levels = { t: many(300_000), y: many(300_000) };
+    expect(why({ ...reading("r", 1, ["26"]), input: "camera", marks, levels })).toBeNull();
+    const notebook = many(8000).map(() => ({ at: at(1), by: "person", step: "read", text: "x" }));
+    expect(why({ ...job(), notebook })).toBeNull();
   });
 });
 

@@ -1,117 +1,162 @@
-import type { Decoded } from "../flash/answer";
-import type { LampSeen, OthersSeen } from "../procedure/lamp-check";
-import type { UnitSeen } from "../procedure/unit-check";
+import {
+  also,
+  either,
+  flag,
+  list,
+  map,
+  nullable,
+  number,
+  object,
+  oneOf,
+  optional,
+  otherwise,
+  pair,
+  pattern,
+  series,
+  text,
+  time,
+  whole,
+  word,
+  type Of,
+  type Rule,
+} from "../schema/rule";
 
 /** Version of everything stored. A newer one is shown, offered as a file, and never written over. */
 export const RECORD_VERSION = 1;
 
-interface Stored {
-  version: typeof RECORD_VERSION;
-  id: string;
-}
+/** How much of something a record holds at most. What the program can make is far below; a limit that a hand can reach is told at its field. */
+export const LIMITS = {
+  text: 4000,
+  name: 120,
+  codes: 1000,
+  changes: 500,
+  notes: 20_000,
+  clears: 1000,
+  pauses: 10_000,
+  /** Some hours of a lamp that blinks without end. */
+  marks: 200_000,
+  /** Two days at 24 pictures a second. */
+  pictures: 4_000_000,
+} as const;
 
-export interface Vehicle extends Stored {
-  kind: "vehicle";
-  plate: string;
-  pack: string;
-  variant: string;
-  year: number;
-  engine: string;
-  market: string;
+const line = text(LIMITS.text);
+const name = word(LIMITS.name);
+const code = pattern(/^\d{1,4}$/, "one to four digits");
+const codes = list(code, { max: LIMITS.codes });
+const names = list(line, { max: 60 });
+const share = number(0, 1);
+const ms = number(0);
+const shares = map(code, share);
+const times = map(code, whole(0));
+const stored = { version: oneOf(RECORD_VERSION), id: name };
+
+export const vehicleRule = object({
+  ...stored,
+  kind: oneOf("vehicle"),
+  plate: name,
+  pack: name,
+  variant: name,
+  year: whole(1900, 2100),
+  engine: name,
+  market: name,
   /** What was changed on it; `codes` are expected because of it. */
-  changes: { text: string; codes: string[] }[];
-  radio: "none" | "code-known" | "code-unknown" | "not-asked";
-  createdAt: string;
-}
+  changes: otherwise(list(object({ text: line, codes }), { max: LIMITS.changes }), []),
+  radio: otherwise(oneOf("none", "code-known", "code-unknown", "not-asked"), "not-asked"),
+  createdAt: time,
+});
+export type Vehicle = Of<typeof vehicleRule>;
 
 export const STEP_IDS = ["story", "way-in", "lamp-check", "hook-up", "read", "meaning", "clear", "prove"] as const;
 export type StepId = (typeof STEP_IDS)[number];
+const step = oneOf(...STEP_IDS);
 
-export interface Story {
+export const storyRule = object({
   /** The lamp that came on; several are joined by " and ". */
-  lamp: string;
-  since: string;
-  engine: "cold" | "warm" | "any" | "";
-  speed: "standing" | "town" | "country" | "motorway" | "any" | "";
-  load: "light" | "hill" | "hard" | "any" | "";
-  weather: string[];
-  before: string[];
-  symptoms: string[];
-  goesOut: "yes" | "no" | "sometimes" | "";
-  words: string;
-}
+  lamp: line,
+  since: line,
+  engine: oneOf("cold", "warm", "any", ""),
+  speed: oneOf("standing", "town", "country", "motorway", "any", ""),
+  load: oneOf("light", "hill", "hard", "any", ""),
+  weather: names,
+  before: names,
+  symptoms: names,
+  goesOut: oneOf("yes", "no", "sometimes", ""),
+  words: line,
+});
+export type Story = Of<typeof storyRule>;
 
-export interface Note {
-  at: string;
-  by: "klinko" | "person";
-  step: StepId;
-  text: string;
-}
+const note = object({ at: time, by: oneOf("klinko", "person"), step, text: line });
+export type Note = Of<typeof note>;
 
-export interface LampCheck {
-  at: string;
-  seen: LampSeen;
-  others: OthersSeen;
+export const lampSeenRule = oneOf("steady", "dark", "flashing", "goes-out");
+export const othersSeenRule = oneOf("all", "none", "not-checked");
+export const unitsSeenRule = map(
+  name,
+  object({
+    lamp: nullable(lampSeenRule),
+    outputs: map(name, oneOf("works", "dead")),
+    power: optional(oneOf("good", "bad")),
+    ground: optional(oneOf("good", "bad")),
+  }),
+);
+
+const lampCheck = object({
+  at: time,
+  seen: lampSeenRule,
+  others: othersSeenRule,
   /** What was seen of each system that was looked at. */
-  units?: Record<string, UnitSeen>;
-}
+  units: optional(unitsSeenRule),
+});
+export type LampCheck = Of<typeof lampCheck>;
 
-export interface ClearDone {
-  at: string;
-  way: string;
+const clearDone = object({
+  at: time,
+  way: name,
   /** The system whose clear it was planned as. */
-  system: string;
-  seconds: number;
+  system: name,
+  seconds: ms,
   /** All memories that this way wipes, by their systems; absent in older records: the one of `system`. */
-  wiped?: string[];
+  wiped: optional(list(name, { max: 60 })),
   /** The one code that was wiped, where each is wiped alone. */
-  code?: string;
-}
+  code: optional(code),
+});
+export type ClearDone = Of<typeof clearDone>;
 
 /** How a job ended. */
 export const JOB_ENDS = ["fixed", "not-fixed", "not-proven", "nothing-found", "handed-over", "given-up"] as const;
 export type JobEnd = (typeof JOB_ENDS)[number];
 
-export interface Job extends Stored {
-  kind: "job";
-  vehicle: string;
-  title: string;
-  openedAt: string;
-  closedAt: string | null;
+export const jobRule = object({
+  ...stored,
+  kind: oneOf("job"),
+  vehicle: name,
+  title: line,
+  openedAt: time,
+  closedAt: otherwise(nullable(time), null),
   /** How it ended; absent in older records. */
-  end?: JobEnd;
-  handOver: boolean;
-  done: StepId[];
-  story: Story;
-  lampCheck: LampCheck | null;
+  end: optional(oneOf(...JOB_ENDS)),
+  handOver: otherwise(flag, false),
+  done: otherwise(list(step, { max: 60 }), []),
+  story: storyRule,
+  lampCheck: otherwise(nullable(lampCheck), null),
   /** The system that is read, and how far the hook-up has come. */
-  system: string;
-  hookUpStep: number;
+  system: name,
+  hookUpStep: otherwise(whole(0), 0),
   /** Time of a step that is running: it runs on when the page is closed. */
-  stepTimer?: { step: string; startedAt: string } | null;
+  stepTimer: optional(nullable(object({ step: name, startedAt: time }))),
   /** Causes of "nothing happens" that were looked at and are not it, for each way. */
-  ruledOut?: Record<string, string[]>;
-  clears: ClearDone[];
+  ruledOut: optional(map(name, list(name, { max: 100 }))),
+  clears: otherwise(list(clearDone, { max: LIMITS.clears }), []),
   /** A clear whose time is running. */
-  clearing: { way: string; startedAt: string } | null;
-  notebook: Note[];
-  verdict: string;
-}
+  clearing: otherwise(nullable(object({ way: name, startedAt: time })), null),
+  notebook: otherwise(list(note, { max: LIMITS.notes }), []),
+  verdict: otherwise(line, ""),
+});
+export type Job = Of<typeof jobRule>;
 
 /** How a lamp was watched, or what else told. */
-export type Input =
-  | "camera"
-  | "film"
-  | "tap"
-  | "keys"
-  | "hold"
-  | "trace"
-  | "press"
-  | "counts"
-  | "text"
-  | "modules"
-  | "readiness"
-  | "serial";
+export const INPUTS = ["camera", "film", "tap", "keys", "hold", "trace", "press", "counts", "text", "modules", "readiness", "serial"] as const; // prettier-ignore
+export type Input = (typeof INPUTS)[number];
 /** Those in which a lamp is watched. */
 export type LampInput = Exclude<Input, "text" | "modules" | "readiness" | "serial">;
 /** Those in which a machine watches it. */
@@ -122,80 +167,105 @@ export const isPicture = (input: Input): input is PictureInput => input === "cam
 /** What the vehicle did between a clear and the reading that followed, as the person tells it. */
 export type RunSince = "key-on" | "idle" | "drive";
 
-/** One flash as it was put in. `up` and lengths are for held keys and traces, `kind` for two keys; `p` is no flash but a press of the reader's button. */
-export interface Mark {
-  id: number;
-  t: number;
-  up?: number;
-  kind?: "s" | "l" | "p";
+const mark = object({
+  id: whole(),
+  t: ms,
+  up: optional(ms),
+  kind: optional(oneOf("s", "l", "p")),
   /** Probability that it was a flash, where a film or camera tells. */
-  p?: number;
-}
+  p: optional(share),
+});
+/** One flash as it was put in. `up` and lengths are for held keys and traces, `kind` for two keys; `p` is no flash but a press of the reader's button. */
+export type Mark = Of<typeof mark>;
 
-/** What a display or a unit told of one system. */
-export interface SystemList {
-  state: "codes" | "none" | "unclear";
-  codes: string[];
+const systemList = object({
+  state: oneOf("codes", "none", "unclear"),
+  codes,
   /** Texts whose characters were not clear, as they were written. */
-  unclear: string[];
-}
+  unclear: names,
+});
+/** What a display or a unit told of one system. */
+export type SystemList = Of<typeof systemList>;
 
-export interface ReadingResult extends Pick<
-  Decoded,
-  "state" | "codes" | "memories" | "complete" | "confidence" | "codeConfidence"
-> {
+const memories = <T>(of: Rule<T>) => object({ stored: optional(of), live: optional(of) });
+
+const result = object({
+  state: oneOf("codes", "none", "dark", "steady", "unclear"),
+  codes,
+  memories: memories(codes),
+  complete: flag,
+  confidence: share,
+  codeConfidence: shares,
   /** What was heard without a slip, and how the rounds went; absent in older records, which are then at most likely. */
-  heard?: Pick<
-    Decoded,
-    "exactShown" | "wholeRound" | "roundsShown" | "over" | "completeness" | "cylinders" | "tempo" | "memoryConfidence"
-  >;
-}
+  heard: optional(
+    object({
+      exactShown: memories(times),
+      wholeRound: flag,
+      roundsShown: times,
+      over: flag,
+      completeness: share,
+      cylinders: nullable(whole(1, 16)),
+      tempo: number(0),
+      memoryConfidence: memories(shares),
+    }),
+  ),
+});
+export type ReadingResult = Of<typeof result>;
 
-/** What somebody looked at once more who read: which lamp it was that blinked, or where the signal lead sat. */
-export interface LookedAt {
+const looked = object({
   /** Its name on the dash, or "other". */
-  lamp?: string;
+  lamp: optional(name),
   /** Cavity of the signal lead, or "other". */
-  socket?: string;
-}
+  socket: optional(name),
+});
+/** What somebody looked at once more who read: which lamp it was that blinked, or where the signal lead sat. */
+export type LookedAt = Of<typeof looked>;
 
+const rested = oneOf("lit", "dark", "lit-then-dark");
 /** What a lamp that did not blink did instead. */
-export type LampRested = "lit" | "dark" | "lit-then-dark";
+export type LampRested = Of<typeof rested>;
 
-export interface Reading extends Stored {
-  kind: "reading";
-  job: string;
-  vehicle: string;
-  system: string;
-  way: string;
-  dialect: string;
-  input: Input;
+const levels = also(object({ t: series(LIMITS.pictures), y: series(LIMITS.pictures) }), ({ t, y }) =>
+  t.length === y.length ? null : "holds times and brightness that are not of one length",
+);
+
+export const readingRule = object({
+  ...stored,
+  kind: oneOf("reading"),
+  job: name,
+  vehicle: name,
+  system: name,
+  way: name,
+  dialect: line,
+  input: oneOf(...INPUTS),
   /** `before` the clear, or how the vehicle was run since the last one. */
-  run: "before" | RunSince;
-  startedAt: string;
-  marks: Mark[];
+  run: oneOf("before", "key-on", "idle", "drive"),
+  startedAt: time,
+  marks: list(mark, { max: LIMITS.marks }),
   /** Brightness of the lamp in the pictures of a film or camera; what is read, until somebody corrects a mark. */
-  levels?: { t: number[]; y: number[] };
-  corrected?: boolean;
+  levels: optional(levels),
+  corrected: optional(flag),
   /** Called-out counts, as they were typed. */
-  counts?: string;
+  counts: optional(line),
   /** Stretches in which nobody watched (the page was closed), ms from the start. */
-  pauses: [from: number, to: number][];
+  pauses: otherwise(list(pair(ms, ms), { max: LIMITS.pauses }), []),
   /** End of watching, ms from its start; null while it goes on. */
-  until: number | null;
-  result: ReadingResult | null;
+  until: nullable(ms),
+  result: otherwise(nullable(result), null),
   /** One list a system, where one reading tells of several. */
-  lists?: Record<string, SystemList>;
+  lists: optional(map(name, systemList)),
   /** Watching began before the key went on, and `t` counts from that. */
-  keyOn?: boolean;
-  looked?: LookedAt;
+  keyOn: optional(flag),
+  looked: optional(looked),
   /** What the lamp did, where it did not blink. */
-  rested?: LampRested;
+  rested: optional(rested),
   /** Taken back by the person: it stays in the records and counts for nothing. */
-  withdrawnAt?: string;
+  withdrawnAt: optional(time),
   /** Readiness by lamp. */
-  readiness?: "complete" | "not-complete" | "unclear";
-  recordedAt: string | null;
-}
+  readiness: optional(oneOf("complete", "not-complete", "unclear")),
+  recordedAt: otherwise(nullable(time), null),
+});
+export type Reading = Of<typeof readingRule>;
 
-export type Doc = Vehicle | Job | Reading;
+export const docRule = either(vehicleRule, jobRule, readingRule);
+export type Doc = Of<typeof docRule>;
