@@ -6,6 +6,7 @@ import { I18nProvider } from "react-aria-components/I18nProvider";
 import { Links, Meta, Outlet, Scripts, ScrollRestoration, useRouteLoaderData } from "react-router";
 import type { Route } from "./+types/root";
 import { useNonce } from "./nonce";
+import { useOtherTabs } from "./store/tabs";
 import { GlobalStyle } from "./ui/theme";
 
 export function loader({ request }: Route.LoaderArgs) {
@@ -52,6 +53,7 @@ export function Layout({ children }: { children: ReactNode }) {
 }
 
 export default function Root({ loaderData }: Route.ComponentProps) {
+  useOtherTabs();
   return (
     <I18nProvider locale={loaderData.locale}>
       <Outlet />

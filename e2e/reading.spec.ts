@@ -184,13 +184,13 @@ test("records of a newer Klinko are read only, offered as a file, and never writ
     page.evaluate(
       (write) =>
         new Promise((resolve, reject) => {
-          const open = indexedDB.open("klinko");
+          const open = indexedDB.open("klinko-jobs");
           open.onerror = () => reject(new Error("no store"));
           open.onsuccess = () => {
             const store = open.result.transaction("records", "readwrite").objectStore("records");
-            const get = store.get("job/demo-job-estate");
+            const get = store.get("demo-job-estate");
             get.onsuccess = () => {
-              if (write) store.put({ ...(get.result as object), version: 99, added: "later" }, "job/demo-job-estate");
+              if (write) store.put({ ...(get.result as object), version: 99, added: "later" }, "demo-job-estate");
               resolve(get.result);
             };
           };
@@ -199,7 +199,9 @@ test("records of a newer Klinko are read only, offered as a file, and never writ
     );
   await read();
   (globalThis as { written?: boolean }).written = true;
-  await page.reload();
+  await page.goto("/jobs/demo-job-estate/story");
+  await expect(page.getByRole("alert")).toContainText("Written by a newer Klinko");
+  await page.goto("/");
   await expect(page.getByText(/Written by a newer Klinko \(version 99/)).toBeVisible();
   const [file] = await Promise.all([
     page.waitForEvent("download"),

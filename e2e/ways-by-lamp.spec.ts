@@ -78,9 +78,9 @@ test("method D: the reader on one pin, a code a press; another system's pin answ
     v.car.evaluate(
       () =>
         new Promise((resolve) => {
-          const open = indexedDB.open("klinko");
+          const open = indexedDB.open("klinko-values");
           open.onsuccess = () => {
-            const get = open.result.transaction("records").objectStore("records").get("value/simulated/demo-et44");
+            const get = open.result.transaction("records").objectStore("records").get("simulated/demo-et44");
             get.onsuccess = () => resolve((get.result as { memory: unknown }).memory);
           };
         }),

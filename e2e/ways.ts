@@ -84,17 +84,23 @@ export async function letPass(page: Page, job: string, minutes: number): Promise
             return Object.fromEntries(Object.entries(value).map(([k, v]) => [k, back(v)]));
           return value;
         };
-        const open = indexedDB.open("klinko");
-        open.onsuccess = () => {
-          const store = open.result.transaction("records", "readwrite").objectStore("records");
-          store.openCursor().onsuccess = (e) => {
-            const cursor = (e.target as IDBRequest<IDBCursorWithValue | null>).result;
-            if (!cursor) return resolve();
-            const doc = cursor.value as { id?: string; job?: string };
-            if (doc.id === id || doc.job === id) cursor.update(back(doc));
-            cursor.continue();
+        let left = 2;
+        for (const name of ["klinko-jobs", "klinko-readings"]) {
+          const open = indexedDB.open(name);
+          open.onsuccess = () => {
+            const store = open.result.transaction("records", "readwrite").objectStore("records");
+            store.openCursor().onsuccess = (e) => {
+              const cursor = (e.target as IDBRequest<IDBCursorWithValue | null>).result;
+              if (!cursor) {
+                open.result.close();
+                return --left || resolve();
+              }
+              const doc = cursor.value as { id?: string; job?: string };
+              if (doc.id === id || doc.job === id) cursor.update(back(doc));
+              cursor.continue();
+            };
           };
-        };
+        }
       }),
     [job, minutes * 60_000] as const,
   );

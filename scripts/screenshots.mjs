@@ -54,7 +54,7 @@ await withDemo(4181, async (browser, base) => {
   await page.evaluate(
     (taps) =>
       new Promise((resolve) => {
-        const open = indexedDB.open("klinko");
+        const open = indexedDB.open("klinko-readings");
         open.onsuccess = () => {
           const store = open.result.transaction("records", "readwrite").objectStore("records");
           const all = store.getAll();
@@ -66,7 +66,7 @@ await withDemo(4181, async (browser, base) => {
                 startedAt: new Date(Date.now() - 118000).toISOString(),
                 marks: taps.map((t, i) => ({ id: i + 1, t: Math.round(t) })),
               },
-              `reading/${reading.id}`,
+              `${reading.job}/${reading.id}`,
             );
             setTimeout(resolve, 300);
           };

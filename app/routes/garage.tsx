@@ -1,11 +1,14 @@
+import { newCard, type Card } from "@core/job/card";
+import type { Vehicle } from "@core/record/types";
 import { useFetcher, useRevalidator } from "react-router";
 import styled from "styled-components";
 import { VehicleRow } from "~/features/garage/VehicleRow";
-import { readEverything } from "~/store/db";
+import { marksIn, readGarage, removeLocked } from "~/store/records";
 import { seedDemo } from "~/store/demo";
 import { vehicleName } from "~/store/vehicle-name";
 import { saveFile } from "~/store/save-file";
 import { Button, LinkButton } from "~/ui/Button";
+import { ConfirmButton } from "~/ui/ConfirmButton";
 import { Caution, Empty, Row, Soft, Stack } from "~/ui/bits";
 import { Main, Opening, TopBar } from "~/ui/Frame";
 import type { Route } from "./+types/garage";
@@ -13,7 +16,19 @@ import type { Route } from "./+types/garage";
 export async function clientLoader() {
   const demo = document.documentElement.dataset.demo === "yes";
   if (demo) await seedDemo();
-  return { demo, ...(await readEverything()) };
+  const { vehicles, cards, locked } = await readGarage();
+  const rows = await Promise.all(vehicles.map((v) => rowOf(v, cards.get(v.id) ?? newCard(v.id))));
+  // Those that were touched last come first.
+  rows.sort((a, b) => b.touched.localeCompare(a.touched) || a.vehicle.plate.localeCompare(b.vehicle.plate));
+  return { demo, rows, locked };
+}
+
+/** Of a reading that was broken off it says how far it came: only the reading itself knows. */
+async function rowOf(vehicle: Vehicle, { jobs }: Card) {
+  const last = jobs.findLast((j) => !j.closedAt)?.readings.findLast((r) => !r.withdrawn);
+  const job = jobs.findLast((j) => !j.closedAt);
+  const begun = job && last && !last.recordedAt ? await marksIn(job.id, last.id) : 0;
+  return { vehicle, jobs, begun, touched: jobs.reduce((t, j) => (j.openedAt > t ? j.openedAt : t), "") };
 }
 clientLoader.hydrate = true as const;
 
@@ -41,15 +56,10 @@ const Head = styled(Row)`
 const WORDS = ["No", "One", "Two", "Three", "Four", "Five", "Six", "Seven", "Eight", "Nine", "Ten"];
 
 export default function Garage({ loaderData }: Route.ComponentProps) {
-  const { vehicles, jobs, readings, locked, demo } = loaderData;
+  const { rows, locked, demo } = loaderData;
   const fetcher = useFetcher();
   const revalidator = useRevalidator();
-  const open = jobs.filter((j) => !j.closedAt);
-  const lastTouched = (id: string) =>
-    jobs.filter((j) => j.vehicle === id).reduce((t, j) => (j.openedAt > t ? j.openedAt : t), "");
-  const sorted = [...vehicles].sort(
-    (a, b) => lastTouched(b.id).localeCompare(lastTouched(a.id)) || a.plate.localeCompare(b.plate),
-  );
+  const open = rows.reduce((n, r) => n + r.jobs.filter((j) => !j.closedAt).length, 0);
   return (
     <>
       <TopBar />
@@ -57,11 +67,11 @@ export default function Garage({ loaderData }: Route.ComponentProps) {
         <Head>
           <Stack $gap={2}>
             <h1>
-              {vehicles.length === 0
+              {rows.length === 0
                 ? "The garage is empty."
-                : `${WORDS[open.length] ?? open.length} ${open.length === 1 ? "job is" : "jobs are"} open.`}
+                : `${WORDS[open] ?? open} ${open === 1 ? "job is" : "jobs are"} open.`}
             </h1>
-            {demo && vehicles.length > 0 && <Soft>Saltmarsh Ferry &amp; Tramway Trust, a made-up fleet</Soft>}
+            {demo && rows.length > 0 && <Soft>Saltmarsh Ferry &amp; Tramway Trust, a made-up fleet</Soft>}
           </Stack>
           <LinkButton to="/vehicles/new">Add a vehicle</LinkButton>
         </Head>
@@ -74,9 +84,16 @@ export default function Garage({ loaderData }: Route.ComponentProps) {
             >
               Save it as a file
             </Button>
+            <ConfirmButton
+              label="Remove it"
+              of={l.key}
+              question="Remove it from this device for good?"
+              sure="Remove for good"
+              onConfirm={() => void removeLocked(l.key).then(() => revalidator.revalidate())}
+            />
           </Caution>
         ))}
-        {vehicles.length === 0 ? (
+        {rows.length === 0 ? (
           <Empty title="Put in the first vehicle">
             <p>Klinko watches its lamp with you, says what the codes mean on it, and keeps the notebook.</p>
             <Row>
@@ -95,16 +112,8 @@ export default function Garage({ loaderData }: Route.ComponentProps) {
           </Empty>
         ) : (
           <List aria-label="Vehicles">
-            {sorted.map((v) => (
-              <VehicleRow
-                key={v.id}
-                vehicle={v}
-                name={vehicleName(v)}
-                jobs={jobs.filter((j) => j.vehicle === v.id).sort((a, b) => a.openedAt.localeCompare(b.openedAt))}
-                readings={readings
-                  .filter((r) => r.vehicle === v.id)
-                  .sort((a, b) => a.startedAt.localeCompare(b.startedAt))}
-              />
+            {rows.map(({ vehicle, jobs, begun }) => (
+              <VehicleRow key={vehicle.id} vehicle={vehicle} name={vehicleName(vehicle)} jobs={jobs} begun={begun} />
             ))}
           </List>
         )}

@@ -1,38 +1,20 @@
-import { Outlet, redirect, useLocation } from "react-router";
-import { lower } from "@core/job/say";
+import { Outlet, useLocation } from "react-router";
 import styled from "styled-components";
-import {
-  abandonClear,
-  beginClear,
-  closeJob,
-  endClear,
-  note,
-  reopenJob,
-  stepDone,
-  withLampCheck,
-  withStory,
-  withWithdrawn,
-} from "@core/record/job";
-import { wipes } from "@core/clearing/plan";
-import { endText } from "@core/job/end";
-import { wasCleared } from "@core/job/epochs";
 import { STEP_IDS, type StepId } from "@core/record/types";
 import { JobMenu } from "~/features/path/JobMenu";
 import { JobPath } from "~/features/path/JobPath";
 import { Notebook } from "~/features/notebook/Notebook";
-import { nowIso } from "~/store/clock";
-import { changeJob, changeVehicle, dropValue, remove, write } from "~/store/db";
-import { dropFilms } from "~/store/films";
-import { shortTime } from "~/store/format";
 import { readJobData } from "~/store/job-data";
-import type { JobIntent } from "~/store/use-job";
+import { jobIntents } from "~/store/job-intents";
+import { idIn } from "~/store/paths";
+import { jobAction } from "~/store/use-job";
 import { Plate } from "~/ui/bits";
 import { Opening, TopBar } from "~/ui/Frame";
 import { useFocusOn } from "~/ui/use-focus-on";
 import { wide } from "~/ui/theme";
 import type { Route } from "./+types/job";
 
-export const clientLoader = ({ params }: Route.ClientLoaderArgs) => readJobData(params.jobId);
+export const clientLoader = ({ params }: Route.ClientLoaderArgs) => readJobData(idIn(params.jobId));
 clientLoader.hydrate = true as const;
 
 export function HydrateFallback() {
@@ -43,101 +25,8 @@ export const meta: Route.MetaFunction = ({ loaderData }) => [
   { title: loaderData ? `${loaderData.vehicle.plate}: ${loaderData.job.title} · Klinko` : "Job · Klinko" },
 ];
 
-/** Every change of a job goes through here: read, change by a pure function of the core, write. */
-export async function clientAction({ request, params }: Route.ClientActionArgs) {
-  const what = (await request.json()) as JobIntent;
-  const id = params.jobId;
-  const now = nowIso();
-  const data = await readJobData(id);
-  const { pack } = data;
-  const title = (way: string) => pack.clears.find((c) => c.id === way)?.title ?? way;
-  switch (what.intent) {
-    case "story":
-      await changeJob(id, (j) => withStory(j, what.story, what.handOver, now));
-      await dropValue(`draft/${id}/story`);
-      return redirect(`/jobs/${id}/way-in`);
-    case "way-in":
-      await changeJob(id, (j) => stepDone(j, "way-in"));
-      return redirect(`/jobs/${id}/lamp-check`);
-    case "lamp-check":
-      return void (await changeJob(id, (j) =>
-        withLampCheck(j, what.seen, what.others, now, what.units, what.headline),
-      ));
-    case "system":
-      return void (await changeJob(id, (j) => ({ ...j, system: what.system, hookUpStep: 0, stepTimer: null })));
-    case "hook-up":
-      await changeJob(id, (j) => {
-        const next = { ...j, hookUpStep: what.step, stepTimer: null };
-        return what.done ? stepDone(note(next, "hook-up", "Hooked up, as the steps say.", now), "hook-up") : next;
-      });
-      return what.done ? redirect(`/jobs/${id}/read`) : null;
-    case "step-timer":
-      return void (await changeJob(id, (j) => ({
-        ...j,
-        stepTimer: what.step ? { step: what.step, startedAt: now } : null,
-      })));
-    case "rule-out":
-      return void (await changeJob(id, (j) => {
-        const out = new Set(j.ruledOut?.[what.way]);
-        if (what.out) out.add(what.cause);
-        else out.delete(what.cause);
-        const next = { ...j, ruledOut: { ...j.ruledOut, [what.way]: [...out] } };
-        return what.out ? note(next, "hook-up", `Looked at, and not it: ${what.text}`, now) : next;
-      }));
-    case "note":
-      return void (await changeJob(id, (j) => note(j, what.step, what.text, now, "person")));
-    case "meaning":
-      await changeJob(id, (j) => stepDone(j, "meaning"));
-      return redirect(`/jobs/${id}/clear`);
-    case "radio": {
-      const { vehicle } = data;
-      return void (await changeVehicle(vehicle.id, (v) => ({ ...v, radio: what.radio })));
-    }
-    case "change": {
-      const { vehicle } = data;
-      const change = { text: what.text, codes: what.codes };
-      await changeVehicle(vehicle.id, (v) => ({ ...v, changes: [...v.changes, change] }));
-      return void (await changeJob(id, (j) => note(j, "story", `Changed on the vehicle: ${what.text}.`, now)));
-    }
-    case "clear-begin":
-      return void (await changeJob(id, (j) => beginClear(j, what.way, title(what.way), now)));
-    case "clear-end":
-      await changeJob(id, (j) => {
-        const way = pack.clears.find((c) => c.id === j.clearing?.way);
-        const wiped: { system: string; wiped?: string[] } = way ? { system: way.system, wiped: wipes(pack, way) } : { system: j.system }; // prettier-ignore
-        const units = pack.systems.filter((s) => wiped.wiped?.includes(s.id)).map((s) => lower(s.name));
-        const name = `${way?.title ?? ""}${way?.each && what.code ? `, code ${what.code}` : ""} (${units.join(", ") || j.system})`;
-        return endClear(j, { ...wiped, ...(what.code !== undefined && { code: what.code }) }, name, now);
-      });
-      // Where each code is wiped alone, the next one comes first.
-      return what.code === undefined || wasCleared(await readJobData(id), data.access.memory)
-        ? redirect(`/jobs/${id}/prove`)
-        : null;
-    case "clear-abandon":
-      return void (await changeJob(id, (j) => abandonClear(j, now)));
-    case "withdraw": {
-      const reading = data.readings.find((r) => r.id === what.reading);
-      if (!reading || reading.withdrawnAt) return null;
-      await write({ ...reading, withdrawnAt: now });
-      const name = data.systems.find((s) => s.system === reading.system)?.name ?? reading.system;
-      return void (await changeJob(id, (j) =>
-        withWithdrawn(j, `${lower(name)} of ${shortTime(reading.startedAt)}`, now),
-      ));
-    }
-    case "close":
-      return void (await changeJob(id, (j) => closeJob(j, what.end, endText(data, what.end), now)));
-    case "delete":
-      for (const r of data.readings) {
-        await remove(r);
-        await dropFilms({ reading: r.id });
-      }
-      await dropValue(`draft/${id}/story`);
-      await remove(data.job);
-      return redirect(`/vehicles/${data.vehicle.id}`);
-    case "reopen":
-      return void (await changeJob(id, (j) => reopenJob(j, now)));
-  }
-}
+/** What any of the pages may ask for; the rest belongs to the steps. */
+export const clientAction = jobAction(jobIntents);
 
 const Title = styled.p`
   flex: 1 1 10ch;

@@ -1,12 +1,14 @@
+import { useEffect, useState } from "react";
 import { useRevalidator } from "react-router";
 import { BringIn } from "~/features/records/BringIn";
 import { nowIso } from "~/store/clock";
-import { exportEverything } from "~/store/db";
+import { exportEverything } from "~/store/records";
 import { saveFile } from "~/store/save-file";
 import { changeSettings, readSettings, type Settings } from "~/store/settings";
 import { Button } from "~/ui/Button";
 import { Choice } from "~/ui/Choice";
-import { Row, Sheet } from "~/ui/bits";
+import { Row, Sheet, Soft } from "~/ui/bits";
+import { Trouble } from "~/ui/Trouble";
 import { Main, Opening, TopBar } from "~/ui/Frame";
 import type { Route } from "./+types/settings";
 
@@ -26,7 +28,13 @@ const ON_OFF = [
 
 export default function SettingsPage({ loaderData: settings }: Route.ComponentProps) {
   const revalidator = useRevalidator();
-  const change = (part: Partial<Settings>) => void changeSettings(part).then(() => revalidator.revalidate());
+  const [problem, setProblem] = useState<string | null>(null);
+  const [unsaved, setUnsaved] = useState<string | null>(null);
+  const change = (part: Partial<Settings>) =>
+    void changeSettings(part).then(
+      () => (setProblem(null), revalidator.revalidate()),
+      (error: Error) => setProblem(error.message),
+    );
   return (
     <>
       <TopBar />
@@ -73,6 +81,7 @@ export default function SettingsPage({ loaderData: settings }: Route.ComponentPr
             onChange={(to) => change({ vibration: to === "on" })}
             options={ON_OFF}
           />
+          <Trouble problem={problem} />
         </Sheet>
         <Sheet>
           <h2>Your records</h2>
@@ -83,15 +92,42 @@ export default function SettingsPage({ loaderData: settings }: Route.ComponentPr
           <Row>
             <Button
               onPress={() =>
-                void exportEverything().then((text) => saveFile(`klinko-${nowIso().slice(0, 10)}.json`, text))
+                void exportEverything().then(
+                  (text) => (setUnsaved(null), saveFile(`klinko-${nowIso().slice(0, 10)}.json`, text)),
+                  (error: Error) => setUnsaved(error.message),
+                )
               }
             >
               Save all records as a file
             </Button>
           </Row>
+          <Trouble problem={unsaved} />
+          <Kept />
           <BringIn />
         </Sheet>
       </Main>
+    </>
+  );
+}
+
+/** Whether the browser may throw the records away by itself when it runs short; it can be asked not to. */
+function Kept() {
+  const [kept, setKept] = useState<boolean | null>(null);
+  const storage = (globalThis.navigator as Partial<Navigator> | undefined)?.storage;
+  useEffect(() => {
+    void storage?.persisted().then(setKept, () => undefined);
+  }, [storage]);
+  if (kept === null) return null;
+  return kept ? (
+    <Soft>The browser has promised to keep them, also when the device runs short of room.</Soft>
+  ) : (
+    <>
+      <Soft>The browser may throw them away by itself when the device runs short of room.</Soft>
+      <Row>
+        <Button onPress={() => void storage!.persist().then(setKept, () => undefined)}>
+          Ask the browser to keep them
+        </Button>
+      </Row>
     </>
   );
 }

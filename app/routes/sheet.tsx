@@ -2,8 +2,9 @@ import { HookUpSheet } from "~/features/sheet/HookUpSheet";
 import { readJobData } from "~/store/job-data";
 import { Opening } from "~/ui/Frame";
 import type { Route } from "./+types/sheet";
+import { idIn } from "~/store/paths";
 
-export const clientLoader = ({ params }: Route.ClientLoaderArgs) => readJobData(params.jobId);
+export const clientLoader = ({ params }: Route.ClientLoaderArgs) => readJobData(idIn(params.jobId));
 clientLoader.hydrate = true as const;
 
 export function HydrateFallback() {

@@ -3,15 +3,17 @@ import { packById } from "@packs/index";
 import { hiddenFaults, seedOf } from "@core/simulated/hidden-faults";
 import { parked, simulate, type Simulated } from "@core/simulated/state";
 import { SimulatedVehicle } from "~/features/simulated/SimulatedVehicle";
-import { readValue, readVehicle } from "~/store/db";
+import { readVehicle } from "~/store/records";
 import { seedDemo } from "~/store/demo";
+import { readValue } from "~/store/values";
 import { vehicleName } from "~/store/vehicle-name";
 import { Opening } from "~/ui/Frame";
 import type { Route } from "./+types/simulated";
+import { idIn } from "~/store/paths";
 
 export async function clientLoader({ params }: Route.ClientLoaderArgs) {
   if (document.documentElement.dataset.demo === "yes") await seedDemo();
-  const vehicle = await readVehicle(params.vehicleId);
+  const vehicle = await readVehicle(idIn(params.vehicleId));
   const pack = packById(vehicle.pack);
   if (!pack)
     throw new Response(`This vehicle needs the pack "${vehicle.pack}", which is not in this Klinko.`, { status: 409 });

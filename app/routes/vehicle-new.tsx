@@ -6,13 +6,16 @@ import { RECORD_VERSION, type Vehicle } from "@core/record/types";
 import { systemsOf } from "@core/pack/scope";
 import { PACKS, packById } from "@packs/index";
 import { nowIso } from "~/store/clock";
-import { newId, write } from "~/store/db";
+import { newId, write } from "~/store/records";
 import { Button, LinkButton } from "~/ui/Button";
 import { Choice } from "~/ui/Choice";
 import { Field } from "~/ui/Field";
 import { Caution, Row, Sheet, Soft } from "~/ui/bits";
 import { Main, TopBar } from "~/ui/Frame";
 import type { Route } from "./+types/vehicle-new";
+import { jobPath } from "~/store/paths";
+import { StoreProblem } from "~/store/box";
+import { Trouble } from "~/ui/Trouble";
 
 export const meta: Route.MetaFunction = () => [{ title: "Add a vehicle · Klinko" }];
 
@@ -50,13 +53,18 @@ export async function clientAction({ request }: Route.ClientActionArgs) {
     const why = outside(pack, vehicle);
     if (why) errors[why.includes("covers") ? "year" : "model"] = why;
   }
-  if (Object.keys(errors).length || !pack) return { errors };
-  await write(vehicle);
+  if (Object.keys(errors).length || !pack) return { errors, problem: null };
+  try {
+    await write(vehicle);
+  } catch (error) {
+    if (error instanceof StoreProblem) return { errors, problem: error.message };
+    throw error;
+  }
   const system = systemsOf(pack, vehicle)[0]?.system;
   if (text("intent") !== "job" || !system) return redirect("/");
   const job = newJob(vehicle, system, newId(), now);
   await write(job);
-  return redirect(`/jobs/${job.id}/story`);
+  return redirect(jobPath(job.id, "story"));
 }
 
 export default function NewVehicle({ actionData }: Route.ComponentProps) {
@@ -134,6 +142,7 @@ export default function NewVehicle({ actionData }: Route.ComponentProps) {
               Back
             </LinkButton>
           </Row>
+          <Trouble problem={actionData?.problem} />
         </Form>
       </Main>
     </>

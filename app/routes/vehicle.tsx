@@ -1,4 +1,4 @@
-import { useRef } from "react";
+import { useEffect, useRef } from "react";
 import { Form, Link, redirect, useSubmit } from "react-router";
 import styled from "styled-components";
 import { systemsOf } from "@core/pack/scope";
@@ -7,7 +7,7 @@ import { newJob } from "@core/record/job";
 import type { Vehicle } from "@core/record/types";
 import { packById } from "@packs/index";
 import { nowIso } from "~/store/clock";
-import { changeVehicle, newId, readEverything, readVehicle, remove, write } from "~/store/db";
+import { changeVehicle, newId, readCard, readVehicle, removeVehicle, write } from "~/store/records";
 import { dropFilms } from "~/store/films";
 import { shortDate } from "~/store/format";
 import { vehicleName } from "~/store/vehicle-name";
@@ -19,13 +19,14 @@ import { Mono, Plate, Row, Sheet, Soft, Stack } from "~/ui/bits";
 import { Main, Opening, TopBar } from "~/ui/Frame";
 import { middle } from "~/ui/theme";
 import type { Route } from "./+types/vehicle";
+import { idIn, jobPath } from "~/store/paths";
+import { StoreProblem } from "~/store/box";
+import { Trouble } from "~/ui/Trouble";
 
 export async function clientLoader({ params }: Route.ClientLoaderArgs) {
-  const vehicle = await readVehicle(params.vehicleId);
-  const all = await readEverything();
-  const jobs = all.jobs.filter((j) => j.vehicle === vehicle.id).sort((a, b) => b.openedAt.localeCompare(a.openedAt));
-  const readings = all.readings.filter((r) => r.vehicle === vehicle.id && r.recordedAt);
-  return { vehicle, jobs, readings };
+  const vehicle = await readVehicle(idIn(params.vehicleId));
+  const { jobs } = await readCard(vehicle.id);
+  return { vehicle, jobs: [...jobs].reverse() };
 }
 clientLoader.hydrate = true as const;
 
@@ -43,8 +44,20 @@ const RADIO: readonly { value: Vehicle["radio"]; label: string }[] = [
   { value: "code-unknown", label: "Needs a code, not found" },
 ];
 
-export async function clientAction({ request, params }: Route.ClientActionArgs) {
-  const vehicle = await readVehicle(params.vehicleId);
+/** What cannot be stored comes back as words, and what was typed stays. */
+export async function clientAction(
+  args: Route.ClientActionArgs,
+): Promise<Response | { error?: string; problem?: string } | null> {
+  try {
+    return await act(args);
+  } catch (error) {
+    if (error instanceof StoreProblem) return { problem: error.message };
+    throw error;
+  }
+}
+
+async function act({ request, params }: Route.ClientActionArgs) {
+  const vehicle = await readVehicle(idIn(params.vehicleId));
   const form = await request.formData();
   const text = (name: string) => {
     const value = form.get(name);
@@ -57,13 +70,11 @@ export async function clientAction({ request, params }: Route.ClientActionArgs) 
     if (!system) throw new Response("No pack knows a way to read this vehicle.", { status: 409 });
     const job = newJob(vehicle, system, newId(), nowIso());
     await write(job);
-    return redirect(`/jobs/${job.id}/story`);
+    return redirect(jobPath(job.id, "story"));
   }
   if (intent === "remove") {
-    const all = await readEverything();
-    for (const doc of [...all.readings, ...all.jobs]) if (doc.vehicle === vehicle.id) await remove(doc);
+    await removeVehicle(vehicle);
     await dropFilms({ vehicle: vehicle.id });
-    await remove(vehicle);
     return redirect("/");
   }
   if (intent === "radio") {
@@ -112,10 +123,13 @@ const Line = styled.li`
 `;
 
 export default function VehiclePage({ loaderData, actionData }: Route.ComponentProps) {
-  const { vehicle, jobs, readings } = loaderData;
+  const { vehicle, jobs } = loaderData;
   const submit = useSubmit();
   const open = jobs.find((j) => !j.closedAt);
   const change = useRef<HTMLFormElement>(null);
+  // What was typed goes when it is stored, and not before.
+  const added = vehicle.changes.length;
+  useEffect(() => change.current?.reset(), [added]);
   return (
     <>
       <TopBar />
@@ -128,7 +142,7 @@ export default function VehiclePage({ loaderData, actionData }: Route.ComponentP
           <Row style={{ marginLeft: "auto" }}>
             {open ? (
               <>
-                <LinkButton $look="primary" to={`/jobs/${open.id}`}>
+                <LinkButton $look="primary" to={jobPath(open.id)}>
                   Go on with the open job
                 </LinkButton>
                 <ConfirmButton
@@ -155,15 +169,11 @@ export default function VehiclePage({ loaderData, actionData }: Route.ComponentP
               {jobs.length === 0 && <Soft>No job yet. Start one when a lamp comes on.</Soft>}
               <ul>
                 {jobs.map((j) => {
-                  const codes = [
-                    ...new Set(
-                      readings.filter((r) => r.job === j.id && !r.withdrawnAt).flatMap((r) => r.result?.codes ?? []),
-                    ),
-                  ];
+                  const codes = [...new Set(j.readings.filter((r) => !r.withdrawn).flatMap((r) => r.codes))];
                   return (
                     <Line key={j.id}>
                       <span>
-                        <Link to={`/jobs/${j.id}`}>{j.title}</Link>
+                        <Link to={jobPath(j.id)}>{j.title}</Link>
                         <Soft>
                           {shortDate(j.openedAt)}
                           {codes.length > 0 && (
@@ -208,17 +218,13 @@ export default function VehiclePage({ loaderData, actionData }: Route.ComponentP
                   </Line>
                 ))}
               </ul>
-              <Form
-                method="post"
-                ref={change}
-                onSubmit={() => setTimeout(() => change.current?.reset())}
-                style={{ display: "grid", gap: 10 }}
-              >
-                <Field label="What was changed" name="text" error={actionData?.error} />
+              <Form method="post" ref={change} style={{ display: "grid", gap: 10 }}>
+                <Field label="What was changed" name="text" error={actionData?.error} maxLength={200} />
                 <Field label="Codes to expect" name="codes" description="Numbers, or leave it empty." />
                 <Button type="submit" name="intent" value="add-change">
                   Write it down
                 </Button>
+                <Trouble problem={actionData?.problem} />
               </Form>
             </Sheet>
             <Sheet>

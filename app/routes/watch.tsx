@@ -1,16 +1,17 @@
 import { redirect } from "react-router";
 import { lockOf } from "@core/job/gates";
 import { FreeWatch } from "~/features/read/FreeWatch";
-import { readEverything } from "~/store/db";
-import { readLoose, takeIn } from "~/store/loose";
+import { openJobs, readLoose, takeIn } from "~/store/loose";
+import { readGarage } from "~/store/records";
 import { Main, Opening, TopBar } from "~/ui/Frame";
 import type { Route } from "./+types/watch";
+import { jobPath } from "~/store/paths";
 
 export const meta: Route.MetaFunction = () => [{ title: "Watch a lamp · Klinko" }];
 
 export async function clientLoader() {
-  const [stored, { vehicles, jobs, readings }] = await Promise.all([readLoose(), readEverything()]);
-  return { stored, vehicles, jobs, readings };
+  const [stored, { vehicles, cards }] = await Promise.all([readLoose(), readGarage()]);
+  return { stored, vehicles, jobs: [...cards.values()].flatMap(openJobs) };
 }
 clientLoader.hydrate = true as const;
 
@@ -29,7 +30,7 @@ export async function clientAction({ request }: Route.ClientActionArgs) {
   const { job, opened } = taken;
   // Its unit must pass the lamp check before anything is read of it.
   const step = opened ? "story" : lockOf(job, [], "read") ? "lamp-check" : "read";
-  return redirect(`/jobs/${job.id}/${step}`);
+  return redirect(jobPath(job.id, step));
 }
 
 export default function WatchLamp({ loaderData }: Route.ComponentProps) {

@@ -1,15 +1,15 @@
-import { clock } from "./clock";
 import { flashWorker } from "~/workers/flash";
-import { readEverything, write } from "./db";
+import { clock } from "./clock";
+import { readGarage, writeAll } from "./records";
 
 let seeding: Promise<void> | null = null;
 
 /** Puts the demo fleet into an empty garage; does nothing to one that holds anything. */
 export function seedDemo(): Promise<void> {
   seeding ??= (async () => {
-    const { vehicles, locked } = await readEverything();
+    const { vehicles, locked } = await readGarage();
     if (vehicles.length || locked.length) return;
-    for (const doc of await flashWorker().buildDemo(clock.now())) await write(doc);
+    await writeAll(await flashWorker().buildDemo(clock.now()));
   })().finally(() => {
     seeding = null;
   });

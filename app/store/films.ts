@@ -1,8 +1,9 @@
 import Joi from "joi";
-import localforage from "localforage";
+import { box } from "./box";
+import { inTurn } from "./in-turn";
 
 /** Films that a person kept of a watch, each with its reading; beside the records, since they are large and no part of a backup. */
-const db = localforage.createInstance({ name: "klinko-films", storeName: "films" });
+const films = box("klinko-films", "films");
 
 export interface KeptFilm {
   id: string;
@@ -26,11 +27,13 @@ const dropped = new Set<string>();
 
 /** @returns false where the browser has no room for it */
 export async function keepFilm(kept: KeptFilm): Promise<boolean> {
-  if (dropped.has(kept.reading)) return true;
-  return db.setItem(kept.id, kept).then(
-    () => true,
-    () => false,
-  );
+  return inTurn("films", async () => {
+    if (dropped.has(kept.reading)) return true;
+    return films.set(kept.id, kept).then(
+      () => true,
+      () => false,
+    );
+  });
 }
 
 /** Films of a reading, the oldest first. What is damaged is left out, and stays where it is. */
@@ -39,7 +42,7 @@ export async function filmsOf(reading: string): Promise<KeptFilm[]> {
   return all.filter((k) => k.reading === reading).sort((a, b) => a.at.localeCompare(b.at));
 }
 
-export const dropFilm = (id: string): Promise<void> => db.removeItem(id);
+export const dropFilm = (id: string): Promise<void> => inTurn("films", () => films.remove(id));
 
 /** Throws away the films of one reading, or of all readings of a vehicle. */
 export async function dropFilms(of: Partial<Pick<KeptFilm, "reading" | "vehicle">>): Promise<void> {
@@ -50,7 +53,7 @@ export async function dropFilms(of: Partial<Pick<KeptFilm, "reading" | "vehicle"
 
 async function every(): Promise<KeptFilm[]> {
   const out: KeptFilm[] = [];
-  await db.iterate((raw) => {
+  await films.each((raw) => {
     const checked = shape.validate(raw);
     if (!checked.error) out.push(checked.value);
   });

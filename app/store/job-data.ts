@@ -4,7 +4,7 @@ import { judge, type Judgement } from "@core/job/judge";
 import { systemsOf, type SystemAccess } from "@core/pack/scope";
 import type { Reading, StepId } from "@core/record/types";
 import { packById } from "@packs/index";
-import { readingsOf, readJob, readVehicle } from "./db";
+import { readingsOf, readJob, readVehicle } from "./records";
 
 /** All that the pages of a job need. */
 export interface JobData extends JobCase {
@@ -18,7 +18,7 @@ export interface JobData extends JobCase {
 
 export async function readJobData(jobId: string): Promise<JobData> {
   const job = await readJob(jobId);
-  const [vehicle, readings] = await Promise.all([readVehicle(job.vehicle), readingsOf(jobId)]);
+  const [vehicle, readings] = await Promise.all([readVehicle(job.vehicle), readingsOf(job)]);
   const pack = packById(vehicle.pack);
   if (!pack)
     throw new Response(`This vehicle needs the pack "${vehicle.pack}", which is not in this Klinko.`, { status: 409 });

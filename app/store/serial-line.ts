@@ -3,7 +3,7 @@ import type { Vehicle } from "@core/record/types";
 import { unitAnswers } from "@core/simulated/serial-unit";
 import type { Simulated } from "@core/simulated/state";
 import { clock } from "./clock";
-import { readValue, writeValue } from "./db";
+import { readValue, writeValue } from "./values";
 
 /** A line to a serial unit: bytes out, what comes back until it falls silent. */
 export interface SerialLine {

@@ -1,5 +1,5 @@
 import Joi from "joi";
-import { changeValue, readValue } from "./db";
+import { changeValue, readValue } from "./values";
 
 export interface Settings {
   speed: "km/h" | "mph";

@@ -1,5 +1,5 @@
-import { useCallback, useEffect, useState } from "react";
-import { readValue, writeValue } from "./db";
+import { useCallback, useEffect, useRef, useState } from "react";
+import { readValue, writeValue } from "./values";
 
 /**
  * What somebody is in the middle of writing: kept on the device with every change, so that a closed page loses none of it.
@@ -7,11 +7,18 @@ import { readValue, writeValue } from "./db";
  */
 export function useDraft<T>(key: string, first: T, isOne: (value: unknown) => value is T): [T, (value: T) => void] {
   const [value, set] = useState(first);
+  /** Whoever types already is not written over by what comes late from the store. */
+  const typed = useRef(false);
   useEffect(() => {
     let gone = false;
-    void readValue(`draft/${key}`).then((stored) => {
-      if (!gone && isOne(stored)) set(stored);
-    });
+    typed.current = false;
+    readValue(`draft/${key}`).then(
+      (stored) => {
+        if (!gone && !typed.current && isOne(stored)) set(stored);
+      },
+      // A browser that keeps nothing keeps no draft: what is typed stays on the page.
+      () => undefined,
+    );
     return () => {
       gone = true;
     };
@@ -20,8 +27,9 @@ export function useDraft<T>(key: string, first: T, isOne: (value: unknown) => va
   }, [key]);
   const change = useCallback(
     (next: T) => {
+      typed.current = true;
       set(next);
-      void writeValue(`draft/${key}`, next);
+      writeValue(`draft/${key}`, next).catch(() => undefined);
     },
     [key],
   );

@@ -1,4 +1,5 @@
 import { isRouteErrorResponse, useRevalidator, useRouteError } from "react-router";
+import { StoreProblem } from "~/store/box";
 import { Button, LinkButton } from "./Button";
 import { Row, Sheet, Soft } from "./bits";
 import { Main, TopBar } from "./Frame";
@@ -7,6 +8,8 @@ import { Main, TopBar } from "./Frame";
 export function Problem({ error }: { error: unknown }) {
   const revalidator = useRevalidator();
   const missing = isRouteErrorResponse(error) && error.status === 404;
+  // Nothing is called safe where the browser does not let us look.
+  const store = error instanceof StoreProblem;
   const detail = isRouteErrorResponse(error)
     ? String(error.data || error.statusText)
     : error instanceof Error
@@ -14,12 +17,22 @@ export function Problem({ error }: { error: unknown }) {
       : String(error);
   return (
     <Sheet role="alert">
-      <h1>{missing ? "That is not here." : "This page could not be shown."}</h1>
+      <h1>
+        {missing
+          ? "That is not here."
+          : store
+            ? error.kind === "no-store"
+              ? "This browser keeps nothing for Klinko."
+              : "It was not saved."
+            : "This page could not be shown."}
+      </h1>
       <p>{detail}</p>
       <Soft>
         {missing
           ? "The address may be old, or the record is on another device. Go back to the garage and pick it from the list."
-          : "What you recorded is safe on this device. Try again; if it stays, go to the garage and open the job from there."}
+          : store
+            ? "What was saved before stays where it is. Try again once the browser has let go."
+            : "What you recorded is still on this device. Try again; if it stays, go to the garage and open the job from there."}
       </Soft>
       <Row>
         {!missing && (

@@ -1,5 +1,6 @@
 import { ExternalLink } from "lucide-react";
 import type { Vehicle } from "@core/record/types";
+import { simulatedPath } from "~/store/paths";
 
 /** The stand-in of a demo vehicle, in a window of its own beside the job. */
 export function SimulatedLink({ vehicle }: { vehicle: Pick<Vehicle, "id"> }) {
@@ -7,7 +8,7 @@ export function SimulatedLink({ vehicle }: { vehicle: Pick<Vehicle, "id"> }) {
   return (
     <p>
       <a
-        href={`/simulated/${vehicle.id}`}
+        href={simulatedPath(vehicle.id)}
         target={`klinko-simulated-${vehicle.id}`}
         rel="opener"
         style={{ display: "inline-flex", gap: 8, minHeight: 48, alignItems: "center" }}

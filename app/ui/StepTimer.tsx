@@ -4,10 +4,11 @@ import type { Step, StepTimer as Timer } from "@core/pack/way";
 import { clock } from "~/store/clock";
 import { cue } from "~/store/cue";
 import { useSettings } from "~/store/use-settings";
-import { useJobAction } from "~/store/use-job";
+import { useIntents } from "~/store/use-job";
 import { Button } from "./Button";
 import { Row, Soft } from "./bits";
 import { mono } from "./theme";
+import type { JobIntents } from "~/store/job-intents";
 
 const Dial = styled.p`
   ${mono}
@@ -27,7 +28,7 @@ const text = (s: number) => (s >= 60 ? `${Math.floor(s / 60)}:${String(s % 60).p
 
 /** The time of a step. It runs on through a reload, since its start is stored in the job. */
 export function StepTimer({ step, timer, startedAt }: { step: Step; timer: Timer; startedAt: string | null }) {
-  const { send } = useJobAction();
+  const { send } = useIntents<JobIntents>(null);
   const settings = useSettings();
   const [now, setNow] = useState(() => clock.now());
   const rang = useRef(false);

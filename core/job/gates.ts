@@ -23,6 +23,11 @@ export function worthKeeping(r: Reading): boolean {
   );
 }
 
+/** A reading, or what is kept of one where only that is at hand. */
+export type Told = Reading | { recordedAt: string | null; withdrawn: boolean; worth: boolean };
+const stands = (r: Told): boolean => r.recordedAt !== null && !("withdrawn" in r ? r.withdrawn : r.withdrawnAt);
+const isWorth = (r: Told): boolean => ("worth" in r ? r.worth : worthKeeping(r));
+
 /** The system that is to be read: its unit may answer although another one's lamp is dark. */
 export interface Asked {
   /** It tells by a lamp in the dash. Others can be asked though that lamp is dark. */
@@ -41,7 +46,7 @@ function seenOf({ lampCheck: check }: Job, asked?: Asked): { lamp: LampSeen | nu
 }
 
 /** Why a step cannot be taken yet, or null where it can. */
-export function lockOf(job: Job, readings: readonly Reading[], step: StepId, asked?: Asked): string | null {
+export function lockOf(job: Job, readings: readonly Told[], step: StepId, asked?: Asked): string | null {
   switch (step) {
     case "story":
     case "way-in":
@@ -58,10 +63,10 @@ export function lockOf(job: Job, readings: readonly Reading[], step: StepId, ask
       return seen.lamp === "flashing" ? "the lamp flashes by itself" : "the lamp is dark";
     }
     case "meaning":
-      return readings.some((r) => r.recordedAt && !r.withdrawnAt) ? null : "after a reading";
+      return readings.some(stands) ? null : "after a reading";
     case "clear":
       if (job.handOver) return "another workshop takes over";
-      return readings.some(worthKeeping) ? null : "after a usable reading";
+      return readings.some(isWorth) ? null : "after a usable reading";
     case "prove":
       return job.clears.length ? null : "after the clear";
   }
@@ -73,6 +78,6 @@ export const askedOf = (access: SystemAccess, systems: readonly SystemAccess[]):
 });
 
 /** The first step that is not done and can be taken. */
-export function nextStep(job: Job, readings: readonly Reading[], asked?: Asked): StepId {
+export function nextStep(job: Job, readings: readonly Told[], asked?: Asked): StepId {
   return STEP_IDS.find((s) => !job.done.includes(s) && !lockOf(job, readings, s, asked)) ?? "prove";
 }

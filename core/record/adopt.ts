@@ -7,7 +7,17 @@ import type { Job, Reading, Vehicle } from "./types";
 export interface Taker {
   vehicle: Vehicle;
   access: SystemAccess;
-  job: Job | null;
+  /** Id of that job. */
+  job: string | null;
+}
+
+/** An open job as far as it matters here. */
+export interface OpenJob {
+  id: string;
+  vehicle: string;
+  system: string;
+  /** It has a reading that was begun and not recorded. */
+  begun: boolean;
 }
 
 /**
@@ -17,11 +27,9 @@ export interface Taker {
 export function takersOf(
   dialect: string,
   vehicles: readonly Vehicle[],
-  jobs: readonly Job[],
-  readings: readonly Reading[],
+  jobs: readonly OpenJob[],
   packOf: (id: string) => Pack | undefined,
 ): Taker[] {
-  const begun = new Set(readings.filter((r) => !r.recordedAt).map((r) => r.job));
   return vehicles
     .flatMap((vehicle) => {
       const pack = packOf(vehicle.pack);
@@ -29,9 +37,8 @@ export function takersOf(
       return systemsOf(pack, vehicle)
         .filter((access) => access.dialect?.id === dialect)
         .map((access) => {
-          const open = (j: Job) =>
-            j.vehicle === vehicle.id && !j.closedAt && j.system === access.system && !begun.has(j.id);
-          return { vehicle, access, job: jobs.find(open) ?? null };
+          const open = (j: OpenJob) => j.vehicle === vehicle.id && j.system === access.system && !j.begun;
+          return { vehicle, access, job: jobs.find(open)?.id ?? null };
         });
     })
     .sort((a, b) => Number(b.job !== null) - Number(a.job !== null) || a.vehicle.plate.localeCompare(b.vehicle.plate));
@@ -43,7 +50,7 @@ export function takersOf(
  */
 export function adopt(
   reading: Reading,
-  { vehicle, access, job }: Taker,
+  { vehicle, access, job }: { vehicle: Vehicle; access: SystemAccess; job: Job | null },
   ids: { reading: string; job: string },
   now: string,
 ): { job: Job; reading: Reading } {

@@ -8,13 +8,17 @@ import { epochsOf } from "@core/job/epochs";
 import { atLeast } from "@core/job/told";
 import { clock } from "~/store/clock";
 import { lockOfStep, ownOf, type JobData } from "~/store/job-data";
-import { useJob, useJobAction } from "~/store/use-job";
+import { useIntents, useJob } from "~/store/use-job";
 import { Button, LinkButton } from "~/ui/Button";
 import { ConfirmButton } from "~/ui/ConfirmButton";
 import { SystemChoice } from "~/ui/SystemChoice";
 import { Choice } from "~/ui/Choice";
 import { Caution, Empty, Mono, Row, Sheet, Soft, Stack } from "~/ui/bits";
 import { mono } from "~/ui/theme";
+import type { JobIntents } from "~/store/job-intents";
+import type { ClearIntents } from "./intents";
+import { jobPath } from "~/store/paths";
+import { Trouble } from "~/ui/Trouble";
 
 const Way = styled(Sheet)`
   ol {
@@ -67,7 +71,8 @@ const ICONS: Record<CostId, typeof Clock> = {
 export function ClearStep() {
   const data = useJob();
   const { job, vehicle, pack, access, judged } = data;
-  const { send } = useJobAction();
+  const { send, problem } = useIntents<ClearIntents>("clear");
+  const whole = useIntents<JobIntents>(null);
   const lock = lockOfStep(data, "clear");
   if (lock)
     return (
@@ -77,7 +82,7 @@ export function ClearStep() {
             ? "Codes are the next workshop's best lead. Change that in the story if it is no longer so."
             : "What is wiped before it is written down is gone."}
         </p>
-        <LinkButton $look="primary" to={`/jobs/${job.id}/${job.handOver ? "story" : "read"}`}>
+        <LinkButton $look="primary" to={jobPath(job.id, job.handOver ? "story" : "read")}>
           {job.handOver ? "To the story" : "To the reading"}
         </LinkButton>
       </Empty>
@@ -108,7 +113,7 @@ export function ClearStep() {
       <SystemChoice
         systems={read.map((s) => s.access)}
         value={access.system}
-        onChange={(system) => send({ intent: "system", system })}
+        onChange={(system) => whole.send({ intent: "system", system })}
       />
       {partial && <Caution>The recorded list was not seen whole. What was not read is wiped too.</Caution>}
       {known.answer === "none" && <Soft>Nothing is known to be stored here: there is nothing to wipe.</Soft>}
@@ -140,17 +145,18 @@ export function ClearStep() {
           />
         </Sheet>
       )}
+      <Trouble problem={problem ?? whole.problem} />
       {ways.map((w) => (
         <PlannedWayCard
           key={w.way.id}
           planned={w}
           left={leftToWipe(data, w.way)}
-          onBegin={() => send({ intent: "clear-begin", way: w.way.id })}
+          onBegin={() => send({ intent: "begin", way: w.way.id })}
         />
       ))}
       {job.clears.length > 0 && (
         <Row>
-          <LinkButton to={`/jobs/${job.id}/prove`}>Already cleared: to the proof</LinkButton>
+          <LinkButton to={jobPath(job.id, "prove")}>Already cleared: to the proof</LinkButton>
         </Row>
       )}
     </>
@@ -249,7 +255,7 @@ function PlannedWayCard({
 function Running() {
   const data = useJob();
   const { job, pack } = data;
-  const { send, busy } = useJobAction();
+  const { send, busy, problem } = useIntents<ClearIntents>("clear");
   const way = pack.clears.find((c) => c.id === job.clearing?.way);
   const startedAt = job.clearing ? Date.parse(job.clearing.startedAt) : 0;
   const [now, setNow] = useState(() => clock.now());
@@ -292,14 +298,15 @@ function Running() {
           <Button
             $look="primary"
             isDisabled={left > 0 || busy}
-            onPress={() => send({ intent: "clear-end", ...(way.each && code !== undefined && { code }) })}
+            onPress={() => send({ intent: "end", ...(way.each && code !== undefined && { code }) })}
           >
             {held ? (way.each && code ? `Let go: ${code} is wiped` : "Let go: done") : "It is back in: done"}
           </Button>
-          <Button $look="quiet" onPress={() => send({ intent: "clear-abandon" })}>
+          <Button $look="quiet" onPress={() => send({ intent: "abandon" })}>
             Break off
           </Button>
         </Row>
+        <Trouble problem={problem} />
       </Sheet>
     </>
   );

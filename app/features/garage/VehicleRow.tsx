@@ -1,12 +1,13 @@
 import { Form, Link } from "react-router";
 import styled from "styled-components";
-import { nextStep } from "@core/job/gates";
-import { STEP_IDS, type Job, type JobEnd, type Reading, type StepId, type Vehicle } from "@core/record/types";
+import type { JobLine } from "@core/job/card";
+import { STEP_IDS, type JobEnd, type Vehicle } from "@core/record/types";
 import { shortDate } from "~/store/format";
 import { Button, LinkButton } from "~/ui/Button";
 import { Hidden, Plate, Soft } from "~/ui/bits";
 import { STEP_NAMES } from "~/ui/steps";
 import { middle, wide } from "~/ui/theme";
+import { jobPath, vehiclePath } from "~/store/paths";
 
 const Card = styled.li`
   display: grid;
@@ -103,28 +104,18 @@ const Dots = styled.div`
 `;
 
 /** Where a job stands, as on its path. */
-function Progress({ job, at }: { job: Job; at: StepId }) {
+function Progress({ job }: { job: JobLine }) {
   return (
     <Dots>
       {STEP_IDS.map((s) => (
-        <i key={s} data-is={s === at ? "now" : job.done.includes(s) ? "done" : "open"} />
+        <i key={s} data-is={s === job.at ? "now" : job.done.includes(s) ? "done" : "open"} />
       ))}
       <b>
         <Hidden>Next: </Hidden>
-        {STEP_NAMES[at]}
+        {STEP_NAMES[job.at]}
       </b>
     </Dots>
   );
-}
-
-/** What a recorded reading showed, without a judgement: that needs the tables, and the page of the job has them. */
-function shown(reading: Reading): string {
-  const codes = reading.lists
-    ? [...new Set(Object.values(reading.lists).flatMap((l) => l.codes))]
-    : (reading.result?.codes ?? []);
-  if (codes.length) return `read: ${codes.join(", ")}`;
-  if (reading.readiness) return { complete: "monitors complete", "not-complete": "monitors not complete", unclear: "readiness not clear" }[reading.readiness]; // prettier-ignore
-  return reading.result?.state === "none" ? "read: no code shown" : "read, nothing could be told";
 }
 
 const ENDED: Record<JobEnd, string> = {
@@ -136,18 +127,17 @@ const ENDED: Record<JobEnd, string> = {
   "given-up": "given up",
 };
 
-function summary(vehicle: Vehicle, jobs: readonly Job[], last: Job | null, readings: Reading[]): string {
+/** @param begun marks of a reading that was broken off */
+function summary(vehicle: Vehicle, jobs: readonly JobLine[], last: JobLine | undefined, begun: number): string {
   const expected = [...new Set(vehicle.changes.flatMap((c) => c.codes))];
   const tail = expected.length ? ` · ${expected.join(", ")} expected` : "";
   const job = jobs.at(-1);
   if (job) {
     const more = jobs.length > 1 ? ` · ${jobs.length} jobs open` : "";
-    const reading = readings
-      .filter((r) => r.job === job.id && !r.withdrawnAt && (r.recordedAt || r.marks.length > 0))
-      .at(-1);
+    const reading = job.readings.findLast((r) => !r.withdrawn && (r.recordedAt || begun > 0));
     if (!reading) return `${job.title}${more}${tail}`;
-    if (!reading.recordedAt) return `reading broken off after ${reading.marks.length} marks${more}${tail}`;
-    return `${shown(reading)} · ${job.title}${more}${tail}`;
+    if (!reading.recordedAt) return `reading broken off after ${begun} marks${more}${tail}`;
+    return `${reading.says} · ${job.title}${more}${tail}`;
   }
   if (!last?.closedAt) return `no job yet${tail}`;
   return `${last.end ? ENDED[last.end] : "closed"} ${shortDate(last.closedAt)}${tail}`;
@@ -157,38 +147,39 @@ export function VehicleRow({
   vehicle,
   name,
   jobs,
-  readings,
+  begun,
 }: {
   vehicle: Vehicle;
   name: string;
-  jobs: Job[];
-  readings: Reading[];
+  /** The oldest first. */
+  jobs: readonly JobLine[];
+  begun: number;
 }) {
   const running = jobs.filter((j) => !j.closedAt);
-  const open = running.at(-1) ?? null;
-  const last = jobs.filter((j) => j.closedAt).at(-1) ?? null;
-  const at =
-    open &&
-    nextStep(
-      open,
-      readings.filter((r) => r.job === open.id),
-    );
+  const open = running.at(-1);
   return (
     <Card>
       <Plate>{vehicle.plate}</Plate>
       <Name>
-        <Link to={`/vehicles/${vehicle.id}`}>
+        <Link to={vehiclePath(vehicle.id)}>
           {name} <span style={{ fontWeight: 400 }}>{vehicle.year}</span>
         </Link>
-        <p>{summary(vehicle, running, last, readings)}</p>
+        <p>
+          {summary(
+            vehicle,
+            running,
+            jobs.findLast((j) => j.closedAt),
+            begun,
+          )}
+        </p>
       </Name>
-      {open && at ? <Progress job={open} at={at} /> : <Soft>no open job</Soft>}
-      {open && at ? (
-        <LinkButton to={`/jobs/${open.id}/${at}`}>
+      {open ? <Progress job={open} /> : <Soft>no open job</Soft>}
+      {open ? (
+        <LinkButton to={jobPath(open.id, open.at)}>
           Go on<Hidden> with {vehicle.plate}</Hidden>
         </LinkButton>
       ) : (
-        <Form method="post" action={`/vehicles/${vehicle.id}`}>
+        <Form method="post" action={vehiclePath(vehicle.id)}>
           <Button type="submit" name="intent" value="new-job" style={{ width: "100%" }}>
             New job<Hidden> for {vehicle.plate}</Hidden>
           </Button>

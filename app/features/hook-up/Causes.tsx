@@ -2,10 +2,11 @@ import { useState } from "react";
 import styled from "styled-components";
 import type { SeenInstead, Way } from "@core/pack/way";
 import { rankCauses } from "@core/procedure/nothing-happens";
-import { useJobAction } from "~/store/use-job";
+import { useIntents } from "~/store/use-job";
 import { Button } from "~/ui/Button";
 import { Choice, type Option } from "~/ui/Choice";
 import { Soft } from "~/ui/bits";
+import type { HookUpIntents } from "./intents";
 
 const List = styled.ol`
   display: grid;
@@ -42,7 +43,7 @@ const SEEN: Record<SeenInstead, string> = {
 
 /** Why nothing happens, the likeliest first; what was looked at and is not it makes the others likelier. */
 export function Causes({ way, ruledOut }: { way: Way; ruledOut: readonly string[] }) {
-  const { send } = useJobAction();
+  const { send } = useIntents<HookUpIntents>("hook-up");
   const [seen, setSeen] = useState<SeenInstead | null>(null);
   const ranked = rankCauses(way.nothingHappens, seen, ruledOut);
   const named = new Set(way.nothingHappens.flatMap((c) => c.seen ?? []));

@@ -6,7 +6,7 @@ import { tellsFrom, type Way } from "@core/pack/way";
 import { bridgeEffect, leadsEffect } from "@core/procedure/bridge";
 import { lockOfStep, type JobData } from "~/store/job-data";
 import { useAwake } from "~/store/use-awake";
-import { useJob, useJobAction } from "~/store/use-job";
+import { useIntents, useJob } from "~/store/use-job";
 import { Button, LinkButton } from "~/ui/Button";
 import { Choices } from "~/ui/Choice";
 import { Caution, Empty, Kbd, Mono, Row, Sheet, Soft, Stack } from "~/ui/bits";
@@ -16,6 +16,10 @@ import { StepTimer } from "~/ui/StepTimer";
 import { middle, mono, wide } from "~/ui/theme";
 import { Causes } from "./Causes";
 import { Wiring } from "./Wiring";
+import type { JobIntents } from "~/store/job-intents";
+import type { HookUpIntents } from "./intents";
+import { jobPath, sheetPath } from "~/store/paths";
+import { Trouble } from "~/ui/Trouble";
 
 const Columns = styled.div`
   display: grid;
@@ -99,7 +103,8 @@ function effectOf({ access: { way, connector } }: JobData): string | null {
 export function HookUp() {
   const data = useJob();
   const { job, vehicle, access, systems } = data;
-  const { send, busy } = useJobAction();
+  const { send, busy, problem } = useIntents<HookUpIntents>("hook-up");
+  const whole = useIntents<JobIntents>(null);
   const { way, connector } = access;
   useAwake();
   const [ready, setReady] = useState<string[]>([]);
@@ -136,7 +141,7 @@ export function HookUp() {
     return (
       <Empty level={1} title={`The hook-up is closed: ${lock}.`}>
         <p>Only a unit that passes the lamp check is worth asking for codes.</p>
-        <LinkButton $look="primary" to={`/jobs/${job.id}/lamp-check`}>
+        <LinkButton $look="primary" to={jobPath(job.id, "lamp-check")}>
           To the lamp check
         </LinkButton>
       </Empty>
@@ -146,7 +151,12 @@ export function HookUp() {
   return (
     <>
       <h1>{headline(way, step)}</h1>
-      <SystemChoice systems={systems} value={access.system} onChange={(system) => send({ intent: "system", system })} />
+      <SystemChoice
+        systems={systems}
+        value={access.system}
+        onChange={(system) => whole.send({ intent: "system", system })}
+      />
+      <Trouble problem={problem ?? whole.problem} />
       {access.about.caution && <Caution>{access.about.caution}</Caution>}
       {at === 0 && (
         <Sheet>
@@ -217,7 +227,7 @@ export function HookUp() {
             </>
           )}
           {step.caution && <Caution>{step.caution}</Caution>}
-          <LinkButton $look="quiet" to={`/jobs/${job.id}/sheet`} style={{ justifySelf: "start" }}>
+          <LinkButton $look="quiet" to={sheetPath(job.id)} style={{ justifySelf: "start" }}>
             <Printer size={18} aria-hidden /> Hook-up sheet to print
           </LinkButton>
           <SimulatedLink vehicle={vehicle} />

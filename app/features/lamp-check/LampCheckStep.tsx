@@ -7,7 +7,7 @@ import type { LampSeen } from "@core/procedure/lamp-check";
 import type { OutputSeen, UnitSeen } from "@core/procedure/unit-check";
 import { unitsOf, type SystemAccess } from "@core/pack/scope";
 import { lockOfStep } from "~/store/job-data";
-import { useJob, useJobAction } from "~/store/use-job";
+import { useIntents, useJob } from "~/store/use-job";
 import { Button, LinkButton } from "~/ui/Button";
 import { Choice } from "~/ui/Choice";
 import { Row, Sheet, Soft } from "~/ui/bits";
@@ -15,6 +15,9 @@ import { LampGlyph } from "~/ui/LampGlyph";
 import { SimulatedLink } from "~/ui/SimulatedLink";
 import { CompareVehicles } from "./CompareVehicles";
 import { OutputChecks } from "./OutputChecks";
+import { Trouble } from "~/ui/Trouble";
+import type { LampCheckIntents } from "./intents";
+import { jobPath } from "~/store/paths";
 
 const Tiles = styled.div`
   display: grid;
@@ -60,7 +63,7 @@ const NOTHING: UnitSeen = { lamp: null, outputs: {} };
 export function LampCheckStep() {
   const data = useJob();
   const { job, vehicle, systems, access } = data;
-  const { send } = useJobAction();
+  const { send, problem } = useIntents<LampCheckIntents>("lamp-check");
   const check = job.lampCheck;
   // One lamp and one unit are looked at once, even where they are asked in two ways.
   const units = unitsOf(systems);
@@ -208,11 +211,12 @@ export function LampCheckStep() {
       )}
       {passes && (
         <Row>
-          <LinkButton $look={doubtful ? "secondary" : "primary"} to={`/jobs/${job.id}/hook-up`}>
+          <LinkButton $look={doubtful ? "secondary" : "primary"} to={jobPath(job.id, "hook-up")}>
             {doubtful ? "Go on to the hook-up all the same" : "On to the hook-up"}
           </LinkButton>
         </Row>
       )}
+      <Trouble problem={problem} />
       <SimulatedLink vehicle={vehicle} />
     </>
   );

@@ -11,13 +11,17 @@ import type { System } from "@core/pack/pack";
 import type { Vehicle } from "@core/record/types";
 import { shortTime } from "~/store/format";
 import { ownOf } from "~/store/job-data";
-import { useJob, useJobAction } from "~/store/use-job";
+import { useIntents, useJob } from "~/store/use-job";
 import { Button, LinkButton } from "~/ui/Button";
 import { Caution, Certainty, Empty, Mono, Row, Sheet, Soft } from "~/ui/bits";
 import { KeptFilms } from "~/ui/KeptFilms";
 import { SystemChoice } from "~/ui/SystemChoice";
 import { Why } from "~/ui/Why";
 import { middle, mono } from "~/ui/theme";
+import type { JobIntents } from "~/store/job-intents";
+import type { MeaningIntents } from "./intents";
+import { jobPath } from "~/store/paths";
+import { Trouble } from "~/ui/Trouble";
 
 const Card = styled(Sheet)`
   grid-template-columns: minmax(0, 1fr);
@@ -64,7 +68,8 @@ const First = styled.p`
 export function MeaningStep() {
   const data = useJob();
   const { job, vehicle, pack, readings, systems, access, judged } = data;
-  const { send, busy } = useJobAction();
+  const { send, busy, problem } = useIntents<MeaningIntents>("meaning");
+  const whole = useIntents<JobIntents>(null);
   const { known } = ownOf(data);
   const watch = readings.findLast((r) => r.system === access.system && r.readiness && r.recordedAt && !r.withdrawnAt);
   const last = known.last?.reading ?? watch ?? null;
@@ -98,10 +103,14 @@ export function MeaningStep() {
       <h1>
         {watch && !known.last ? READINESS[watch.readiness!] : headline(known, faults, expected, status, access.about)}
       </h1>
-      <SystemChoice systems={systems} value={access.system} onChange={(system) => send({ intent: "system", system })} />
+      <SystemChoice
+        systems={systems}
+        value={access.system}
+        onChange={(system) => whole.send({ intent: "system", system })}
+      />
       {!last ? (
         <Empty title={`No reading of the ${lower(access.name)} is recorded yet.`}>
-          <LinkButton $look="primary" to={`/jobs/${job.id}/read`}>
+          <LinkButton $look="primary" to={jobPath(job.id, "read")}>
             To the reading
           </LinkButton>
         </Empty>
@@ -148,6 +157,7 @@ export function MeaningStep() {
       {cards(expected)}
       {status.length > 0 && <h2>Status, no fault</h2>}
       {cards(status)}
+      <Trouble problem={problem ?? whole.problem} />
       {last && (
         <Row>
           {job.handOver ? (
@@ -163,7 +173,7 @@ export function MeaningStep() {
           )}
           <LinkButton
             $look={known.answer === "codes" || known.none === "certain" ? "secondary" : "primary"}
-            to={`/jobs/${job.id}/read`}
+            to={jobPath(job.id, "read")}
           >
             Read once more
           </LinkButton>

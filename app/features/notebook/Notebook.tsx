@@ -2,10 +2,12 @@ import { useEffect, useRef, useState } from "react";
 import styled from "styled-components";
 import type { Job, StepId } from "@core/record/types";
 import { shortTime } from "~/store/format";
-import { useJobAction } from "~/store/use-job";
+import { useIntents } from "~/store/use-job";
 import { Button } from "~/ui/Button";
 import { Field } from "~/ui/Field";
 import { wide } from "~/ui/theme";
+import type { JobIntents } from "~/store/job-intents";
+import { Trouble } from "~/ui/Trouble";
 
 const Page = styled.aside`
   background:
@@ -55,8 +57,8 @@ const Write = styled.form`
 
 /** The notebook of a job: it fills itself, and takes typed lines. */
 export function Notebook({ job, step }: { job: Job; step: StepId }) {
-  const { send } = useJobAction();
   const [text, setText] = useState("");
+  const { send, busy, problem } = useIntents<JobIntents>(null, () => setText(""));
   const lines = useRef<HTMLOListElement>(null);
   useEffect(() => {
     lines.current?.scrollTo({ top: lines.current.scrollHeight });
@@ -75,14 +77,14 @@ export function Notebook({ job, step }: { job: Job; step: StepId }) {
       <Write
         onSubmit={(e) => {
           e.preventDefault();
-          if (!text.trim()) return;
-          send({ intent: "note", step, text: text.trim().slice(0, 1000) });
-          setText("");
+          // What was typed stays until it is stored.
+          if (text.trim() && !busy) send({ intent: "note", step, text: text.trim() });
         }}
       >
         <Field label="Write a line" value={text} onChange={setText} maxLength={1000} />
         <Button type="submit">Add</Button>
       </Write>
+      <Trouble problem={problem} />
     </Page>
   );
 }

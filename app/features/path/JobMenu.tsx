@@ -6,10 +6,12 @@ import { END_WORDS, endsOf } from "@core/job/end";
 import { sayVerdict } from "@core/job/say";
 import type { JobEnd } from "@core/record/types";
 import type { JobData } from "~/store/job-data";
-import { useJobAction } from "~/store/use-job";
+import { useIntents } from "~/store/use-job";
 import { Button } from "~/ui/Button";
 import { ConfirmButton } from "~/ui/ConfirmButton";
 import { Soft } from "~/ui/bits";
+import type { JobIntents } from "~/store/job-intents";
+import { Trouble } from "~/ui/Trouble";
 
 const Box = styled(Dialog)`
   display: grid;
@@ -32,57 +34,60 @@ const LABEL: Record<JobEnd, string> = {
 
 /** A job can be ended from every step, by what its readings carry, or deleted. */
 export function JobMenu({ data }: { data: JobData }) {
-  const { send } = useJobAction();
+  const { send, problem } = useIntents<JobIntents>(null);
   const { job, judged } = data;
   return (
-    <DialogTrigger>
-      <Button $look="quiet" aria-label="End or delete this job">
-        <Ellipsis size={22} aria-hidden />
-      </Button>
-      <Popover placement="bottom end">
-        <Box aria-label="End or delete this job">
-          {({ close }) => (
-            <>
-              {job.closedAt ? (
-                <Button
-                  onPress={() => {
-                    send({ intent: "reopen" });
+    <>
+      <DialogTrigger>
+        <Button $look="quiet" aria-label="End or delete this job">
+          <Ellipsis size={22} aria-hidden />
+        </Button>
+        <Popover placement="bottom end">
+          <Box aria-label="End or delete this job">
+            {({ close }) => (
+              <>
+                {job.closedAt ? (
+                  <Button
+                    onPress={() => {
+                      send({ intent: "reopen" });
+                      close();
+                    }}
+                  >
+                    Open it again
+                  </Button>
+                ) : (
+                  <>
+                    <h2>End this job</h2>
+                    <Soft>{sayVerdict(judged)}</Soft>
+                    {endsOf(judged).map((end) => (
+                      <Button
+                        key={end}
+                        style={{ justifyContent: "start" }}
+                        onPress={() => {
+                          send({ intent: "close", end });
+                          close();
+                        }}
+                      >
+                        {LABEL[end]}
+                      </Button>
+                    ))}
+                  </>
+                )}
+                <ConfirmButton
+                  label="Delete this job"
+                  question="Delete it with its readings and notebook?"
+                  sure="Delete for good"
+                  onConfirm={() => {
+                    send({ intent: "delete" });
                     close();
                   }}
-                >
-                  Open it again
-                </Button>
-              ) : (
-                <>
-                  <h2>End this job</h2>
-                  <Soft>{sayVerdict(judged)}</Soft>
-                  {endsOf(judged).map((end) => (
-                    <Button
-                      key={end}
-                      style={{ justifyContent: "start" }}
-                      onPress={() => {
-                        send({ intent: "close", end });
-                        close();
-                      }}
-                    >
-                      {LABEL[end]}
-                    </Button>
-                  ))}
-                </>
-              )}
-              <ConfirmButton
-                label="Delete this job"
-                question="Delete it with its readings and notebook?"
-                sure="Delete for good"
-                onConfirm={() => {
-                  send({ intent: "delete" });
-                  close();
-                }}
-              />
-            </>
-          )}
-        </Box>
-      </Popover>
-    </DialogTrigger>
+                />
+              </>
+            )}
+          </Box>
+        </Popover>
+      </DialogTrigger>
+      <Trouble problem={problem} />
+    </>
   );
 }

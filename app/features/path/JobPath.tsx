@@ -7,6 +7,7 @@ import { lockOfStep, type JobData } from "~/store/job-data";
 import { Hidden } from "~/ui/bits";
 import { STEP_NAMES } from "~/ui/steps";
 import { wide } from "~/ui/theme";
+import { jobPath } from "~/store/paths";
 
 const List = styled.ol`
   display: flex;
@@ -125,7 +126,7 @@ export function JobPath({ data, at }: { data: JobData; at: StepId }) {
                   </span>
                 </Item>
               ) : (
-                <StepLink to={`/jobs/${job.id}/${step}`} prefetch="none">
+                <StepLink to={jobPath(job.id, step)} prefetch="none">
                   <Dot data-is={done ? "done" : "open"}>{done && <Check size={16} strokeWidth={3} aria-hidden />}</Dot>
                   {STEP_NAMES[step]}
                   {done && <Hidden>, done</Hidden>}

@@ -7,12 +7,15 @@ import type { Proof } from "@core/job/proof";
 import type { Reading } from "@core/record/types";
 import { shortTime } from "~/store/format";
 import { lockOfStep, ownOf } from "~/store/job-data";
-import { useJob, useJobAction } from "~/store/use-job";
+import { useIntents, useJob } from "~/store/use-job";
 import { Button, LinkButton } from "~/ui/Button";
 import { Caution, Empty, Row, Sheet, Soft } from "~/ui/bits";
 import { SystemChoice } from "~/ui/SystemChoice";
 import { Why } from "~/ui/Why";
 import { mono } from "~/ui/theme";
+import type { JobIntents } from "~/store/job-intents";
+import { jobPath } from "~/store/paths";
+import { Trouble } from "~/ui/Trouble";
 
 const Scroll = styled.div`
   overflow-x: auto;
@@ -58,13 +61,13 @@ const RUN_WORDS: Record<Reading["run"], string> = {
 export function ProveStep() {
   const data = useJob();
   const { job, vehicle, pack, systems, access, judged } = data;
-  const { send, busy } = useJobAction();
+  const { send, busy, problem } = useIntents<JobIntents>(null);
   const lock = lockOfStep(data, "prove");
   if (lock && !job.closedAt)
     return (
       <Empty level={1} title={`The proof is locked: ${lock}.`}>
         <p>Proof needs a reading before the clear and one after it.</p>
-        <LinkButton $look="primary" to={`/jobs/${job.id}/clear`}>
+        <LinkButton $look="primary" to={jobPath(job.id, "clear")}>
           To the clear
         </LinkButton>
       </Empty>
@@ -159,14 +162,15 @@ export function ProveStep() {
           <Row>
             <LinkButton
               $look={proof.state === "fixed" || proof.state === "not-fixed" ? "secondary" : "primary"}
-              to={`/jobs/${job.id}/read`}
+              to={jobPath(job.id, "read")}
             >
               {proof.before.length + proof.after.length ? "Read again" : "Read it"}
             </LinkButton>
-            <LinkButton to={`/jobs/${job.id}/clear`}>{proof.cleared ? "Clear again" : "Clear it"}</LinkButton>
+            <LinkButton to={jobPath(job.id, "clear")}>{proof.cleared ? "Clear again" : "Clear it"}</LinkButton>
           </Row>
         </Sheet>
       )}
+      <Trouble problem={problem} />
       {job.closedAt && (
         <Row>
           <p>

@@ -4,10 +4,12 @@ import { isPicture, type Reading } from "@core/record/types";
 import { flashWorker } from "~/workers/flash";
 import type { LampSeen } from "~/workers/lamp.worker";
 import { shortTime } from "~/store/format";
+import { readLoose } from "~/store/loose";
 import { useAwake } from "~/store/use-awake";
 import { Button } from "~/ui/Button";
 import { ConfirmButton } from "~/ui/ConfirmButton";
 import { Caution, Row, Sheet, Soft } from "~/ui/bits";
+import { Elsewhere } from "./Elsewhere";
 import { looseHome } from "./home";
 import { ANY_INPUTS, Inputs } from "./Inputs";
 import { KeepWith, type Garage } from "./KeepWith";
@@ -50,6 +52,7 @@ export function FreeWatch({ stored, ...garage }: { stored: Reading | null } & Ga
   const misfit = useSession(session, (s) => s.decoded?.misfit ?? null);
   const dialect = useSession(session, (s) => s.reading.dialect);
   const again = useSession(session, (s) => (s.reading.id === stored?.id && s.phase === "stopped" ? s.reading.startedAt : null)); // prettier-ignore
+  const elsewhere = useSession(session, (s) => s.elsewhere);
   const title = "A lamp";
   const another = () => {
     picture.close();
@@ -68,6 +71,15 @@ export function FreeWatch({ stored, ...garage }: { stored: Reading | null } & Ga
           Of any vehicle: Klinko finds out how it talks. What is read can be taken into a job of a vehicle afterwards.
         </Soft>
       )}
+      <Elsewhere
+        one="watch"
+        session={session}
+        again={async () => {
+          const last = await readLoose();
+          if (last) session.takeOver(last);
+          else session.setElsewhere(false);
+        }}
+      />
       {again && <Soft>Read at {shortTime(again)}, and kept on this device since.</Soft>}
       {some && misfit !== "even" && (speaks || phase === "watching") && <Speaks {...believed} known={known} />}
       {pictured && <PictureStage picture={picture} names={[title]} playhead={playhead} onPlayhead={setPlayhead} />}
@@ -86,7 +98,7 @@ export function FreeWatch({ stored, ...garage }: { stored: Reading | null } & Ga
         </Sheet>
       )}
       {phase === "stopped" && some && speaks && !misfit && <KeepWith session={session} dialect={dialect} {...garage} />}
-      {phase === "stopped" ? (
+      {elsewhere ? null : phase === "stopped" ? (
         <Row $gap={8}>
           {byHand(input) && <Button onPress={session.goOn}>Go on watching</Button>}
           {input === "camera" && <Button onPress={() => void picture.startCamera()}>Go on watching</Button>}

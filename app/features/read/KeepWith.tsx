@@ -2,8 +2,8 @@ import { useEffect, useState } from "react";
 import { lower } from "@core/job/say";
 import { useFetcher } from "react-router";
 import styled from "styled-components";
-import { takersOf, type Taker } from "@core/record/adopt";
-import type { Job, Reading, Vehicle } from "@core/record/types";
+import { takersOf, type OpenJob, type Taker } from "@core/record/adopt";
+import type { Vehicle } from "@core/record/types";
 import { packById } from "@packs/index";
 import { vehicleName } from "~/store/vehicle-name";
 import { Button, LinkButton } from "~/ui/Button";
@@ -12,8 +12,8 @@ import type { ReadingSession } from "./session";
 
 export interface Garage {
   vehicles: readonly Vehicle[];
-  jobs: readonly Job[];
-  readings: readonly Reading[];
+  /** The open ones. */
+  jobs: readonly OpenJob[];
 }
 
 const List = styled.ul`
@@ -34,13 +34,7 @@ const List = styled.ul`
 const SHOWN = 4;
 
 /** Offers to take a reading that was made without a vehicle into a job, of those vehicles whose lamp talks so. */
-export function KeepWith({
-  session,
-  dialect,
-  vehicles,
-  jobs,
-  readings,
-}: { session: ReadingSession; dialect: string } & Garage) {
+export function KeepWith({ session, dialect, vehicles, jobs }: { session: ReadingSession; dialect: string } & Garage) {
   const fetcher = useFetcher<{ failed: true }>();
   const [all, setAll] = useState(false);
   const [unstored, setUnstored] = useState(false);
@@ -48,7 +42,7 @@ export function KeepWith({
   useEffect(() => {
     if (data?.failed) session.takeBack();
   }, [data, session]);
-  const takers = takersOf(dialect, vehicles, jobs, readings, packById);
+  const takers = takersOf(dialect, vehicles, jobs, packById);
   const take = async ({ vehicle, access }: Taker) => {
     setUnstored(false);
     try {

@@ -8,6 +8,7 @@ import { ModuleWalk } from "./ModuleWalk";
 import { ReadinessWatch } from "./ReadinessWatch";
 import { SerialData } from "./SerialData";
 import { Watch } from "./Watch";
+import { jobPath } from "~/store/paths";
 
 export function ReadStep() {
   const data = useJob();
@@ -18,7 +19,7 @@ export function ReadStep() {
     return (
       <Empty level={1} title={`Reading is closed: ${lock}.`}>
         <p>Only a unit that passes the lamp check is worth asking for codes.</p>
-        <LinkButton $look="primary" to={`/jobs/${job.id}/lamp-check`}>
+        <LinkButton $look="primary" to={jobPath(job.id, "lamp-check")}>
           To the lamp check
         </LinkButton>
       </Empty>

@@ -12,7 +12,8 @@ import { Pad } from "./Pad";
 import { useUndoKey } from "./use-undo-key";
 import { useRecordLists } from "./record-lists";
 import { SystemChoice } from "~/ui/SystemChoice";
-import { useJobAction } from "~/store/use-job";
+import { useIntents } from "~/store/use-job";
+import type { JobIntents } from "~/store/job-intents";
 
 const Countdown = styled.p`
   ${mono}
@@ -30,7 +31,7 @@ const Countdown = styled.p`
 
 /** Readiness by lamp: a wait, a watch with taps, a verdict. */
 export function ReadinessWatch({ data, tells }: { data: JobData; tells: ReadinessLamp }) {
-  const { send } = useJobAction();
+  const { send } = useIntents<JobIntents>(null);
   const [began, setBegan] = useState<number | null>(null);
   const [now, setNow] = useState(0);
   const [flashes, setFlashes] = useState<number[]>([]);

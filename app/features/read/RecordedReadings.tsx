@@ -10,12 +10,14 @@ import { readingOf } from "@core/record/readings";
 import type { Reading } from "@core/record/types";
 import { shortTime } from "~/store/format";
 import type { JobData } from "~/store/job-data";
-import { useJobAction } from "~/store/use-job";
+import { useIntents } from "~/store/use-job";
 import { ConfirmButton } from "~/ui/ConfirmButton";
 import { Row, Sheet, Soft } from "~/ui/bits";
 import { flashWorker } from "~/workers/flash";
 import { drawStrip } from "./strip/draw-svg";
 import { layStrip } from "./strip/layout";
+import type { ReadIntents } from "./intents";
+import { Trouble } from "~/ui/Trouble";
 
 const Item = styled.details`
   border-top: 1px solid var(--rule);
@@ -74,7 +76,7 @@ function lineOf(data: JobData, { withdrawnAt: _, ...reading }: Reading): string 
 }
 
 function Looked({ data, reading }: { data: JobData; reading: Reading }) {
-  const { send } = useJobAction();
+  const { send, problem } = useIntents<ReadIntents>("read");
   const { access } = data;
   const told = toldOf(data, reading, access.system);
   const nameOf = (system: string) => data.systems.find((s) => s.system === system)?.name ?? system;
@@ -101,6 +103,7 @@ function Looked({ data, reading }: { data: JobData; reading: Reading }) {
             keep="Let it stand"
             onConfirm={() => send({ intent: "withdraw", reading: reading.id })}
           />
+          <Trouble problem={problem} />
         </Row>
       )}
     </div>

@@ -13,16 +13,17 @@ import { mostOf } from "@core/job/told";
 import { recorded, resultFrom } from "@core/record/readings";
 import { isPicture, type LampRested, type Reading } from "@core/record/types";
 import { clock } from "~/store/clock";
-import { changeJob } from "~/store/db";
+import { readReading, writeReading } from "~/store/records";
 import { shortTime } from "~/store/format";
 import type { JobData } from "~/store/job-data";
-import { useJobAction } from "~/store/use-job";
+import { useIntents } from "~/store/use-job";
 import { Button } from "~/ui/Button";
 import { Choice } from "~/ui/Choice";
 import { ConfirmButton } from "~/ui/ConfirmButton";
 import { Caution, Mono, Row, Sheet } from "~/ui/bits";
 import { SystemChoice } from "~/ui/SystemChoice";
 import { ActNow } from "./ActNow";
+import { Elsewhere } from "./Elsewhere";
 import { jobHome } from "./home";
 import { byHand } from "./inputs-of";
 import { Inputs, inputsFor } from "./Inputs";
@@ -33,12 +34,14 @@ import { PressRows } from "./PressRows";
 import { RecordedReadings } from "./RecordedReadings";
 import { RunChoice } from "./RunChoice";
 import { Codes, Said } from "./Said";
-import { ReadingSession, type SessionState } from "./session";
+import { ReadingSession, whyNot, type SessionState } from "./session";
 import { SessionStrip } from "./strip/SessionStrip";
 import { UndoButton } from "./UndoButton";
 import { useSession } from "./use-session";
 import { useWatch } from "./use-watch";
 import { useWorking } from "./use-working";
+import type { JobIntents } from "~/store/job-intents";
+import { jobPath } from "~/store/paths";
 
 export const Dock = styled.div<{ $still?: boolean }>`
   position: ${({ $still }) => ($still ? "static" : "sticky")};
@@ -57,7 +60,7 @@ const hasAnything = (s: SessionState) => s.reading.marks.length > 0 || Boolean(s
 /** Watches one lamp: marks come in, the strip and the codes follow. */
 export function Watch({ data, dialect }: { data: JobData; dialect: Dialect }) {
   const { job, vehicle, access, systems, readings } = data;
-  const { send } = useJobAction();
+  const { send } = useIntents<JobIntents>(null);
   const [session] = useState(() => new ReadingSession(jobHome(data, access, dialect)));
   // Units whose lamps answer at the same time, each with a list of its own.
   const [others] = useState(() =>
@@ -71,11 +74,17 @@ export function Watch({ data, dialect }: { data: JobData; dialect: Dialect }) {
   const most = useSession(session, ({ reading, decoded }) => mostOf(access, systems, { ...reading, result: decoded && resultFrom(decoded) })); // prettier-ignore
   const anything = useSession(session, hasAnything);
   const working = useWorking(session, picture);
+  const elsewhere = useSession(session, (s) => s.elsewhere);
+  const again = async () => {
+    const stored = await readReading(job.id, session.state.reading.id);
+    if (stored) session.takeOver(stored);
+  };
   // Ways to watch are offered until one is taken; the pad, and a list that is typed, stay.
   const offered = phase === "ready" || input === "counts" || (phase === "watching" && !isPicture(input));
   return (
     <>
       <Said session={session} working={working} />
+      <Elsewhere session={session} again={again} />
       {phase === "ready" && (
         <SystemChoice
           systems={systems}
@@ -85,7 +94,7 @@ export function Watch({ data, dialect }: { data: JobData; dialect: Dialect }) {
       )}
       {wasCleared(data, access.memory) && <RunChoice value={run} onChange={session.setRun} />}
       {phase === "ready" && <KeyNow session={session} way={access.way} dialect={dialect} job={job} />}
-      {phase === "interrupted" && <Interrupted session={session} picture={picture} />}
+      {phase === "interrupted" && !elsewhere && <Interrupted session={session} picture={picture} />}
       {access.way.tells.kind === "lamp" && access.way.tells.act && (
         <ActNow session={session} dialect={dialect} act={access.way.tells.act} />
       )}
@@ -122,10 +131,12 @@ export function Watch({ data, dialect }: { data: JobData; dialect: Dialect }) {
       {pictured && others.map((o) => <OtherLamp key={o.access.system} {...o} playhead={playhead} />)}
       <LookAgain session={session} access={access} systems={systems} />
       {/* What is typed is as high as a phone: it stays where it is and covers nothing. */}
-      <Dock $still={input === "counts"}>
-        <Actions session={session} others={others} picture={picture} data={data} />
-        {offered && <Inputs session={session} picture={picture} inputs={inputsFor(dialect)} locked={anything} />}
-      </Dock>
+      {!elsewhere && (
+        <Dock $still={input === "counts"}>
+          <Actions session={session} others={others} picture={picture} data={data} />
+          {offered && <Inputs session={session} picture={picture} inputs={inputsFor(dialect)} locked={anything} />}
+        </Dock>
+      )}
       <RecordedReadings data={data} />
     </>
   );
@@ -195,32 +206,31 @@ function Actions({
   const done = useSession(session, (s) => s.decoded !== null && nothingMore(s.decoded));
   const startedAt = useSession(session, (s) => s.reading.startedAt);
   const seconds = useSeconds(phase === "watching" && !some ? startedAt : null);
-  const [failed, setFailed] = useState(false);
+  const [failed, setFailed] = useState<string | null>(null);
   const unstored = useSession(session, (s) => s.unstored);
   const record = async () => {
     setSaving(true);
-    setFailed(false);
+    setFailed(null);
     // A camera that still watches ends for all lamps, so that a second one is recorded too.
     picture.stop();
     // The newest of all readings is told of first; what is known of its system takes in those before it.
-    const note = async (reading: Reading, of: SystemAccess) => {
+    const store = (of: SystemAccess) => (reading: Reading) => {
       const readings = [...data.readings.filter((r) => r.id !== reading.id), reading];
-      await changeJob(job.id, (j) => withReading(j, sayKnown(of.name, knownOf({ ...data, job: j, readings }, of.system)), reading.recordedAt!)); // prettier-ignore
+      return writeReading(reading, (j) => withReading(j, sayKnown(of.name, knownOf({ ...data, job: j, readings }, of.system)), reading.recordedAt!)); // prettier-ignore
     };
     try {
-      const reading = await session.finish();
+      await session.finish(store(access));
       await picture.closed;
-      await note(reading, access);
       for (const other of others) {
         if (!hasAnything(other.session.state) || other.session.state.phase !== "stopped") continue;
-        await note(await other.session.finish(), other.access);
+        await other.session.finish(store(other.access));
       }
-    } catch {
+    } catch (error) {
       setSaving(false);
-      return setFailed(true);
+      return setFailed(whyNot(error));
     }
     await revalidator.revalidate();
-    await navigate(`/jobs/${job.id}/${wasCleared(data, access.memory) ? "prove" : "meaning"}`);
+    await navigate(jobPath(job.id, wasCleared(data, access.memory) ? "prove" : "meaning"));
   };
   const startOver = () => {
     picture.close();
@@ -256,8 +266,7 @@ function Actions({
       {(failed || unstored) && (
         <div role="alert">
           <Caution>
-            What was read could not be stored: this browser has no room for it, or lost hold of its store. It is still
-            here: leave this page open, free some room, then record the reading.
+            {failed ?? unstored} What was read is still here: leave this page open, then record the reading.
           </Caution>
         </div>
       )}

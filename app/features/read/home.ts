@@ -5,7 +5,7 @@ import { runToAsk } from "@core/job/epochs";
 import { newReading } from "@core/record/readings";
 import type { Input, Reading } from "@core/record/types";
 import { nowIso } from "~/store/clock";
-import { newId, readingWriter, remove } from "~/store/db";
+import { newId, readingWriter, removeReading } from "~/store/records";
 import { dropFilms, keepFilm } from "~/store/films";
 import { dropLoose, keepLoose } from "~/store/loose";
 import type { JobData } from "~/store/job-data";
@@ -61,7 +61,7 @@ export function jobHome(data: JobData, access: SystemAccess, dialect: Dialect): 
     drop: async (reading) => {
       // What is still to be written comes before; that it fails must keep nobody from starting over.
       await save(reading).catch(() => undefined);
-      await remove(reading);
+      await removeReading(reading);
       await dropFilms({ reading: reading.id });
     },
     keep: (film, reading) => keepFilm({ id: newId(), reading: reading.id, vehicle: vehicle.id, at: nowIso(), film }),

@@ -5,8 +5,9 @@ import { wasCleared } from "@core/job/epochs";
 import { newReading, resultOf } from "@core/record/readings";
 import type { Input, Reading, SystemList } from "@core/record/types";
 import { nowIso } from "~/store/clock";
-import { changeJob, newId, write } from "~/store/db";
+import { newId, writeReading } from "~/store/records";
 import type { JobData } from "~/store/job-data";
+import { jobPath } from "~/store/paths";
 
 /** Stores a reading of lists that were typed, sent or told, one a system, and goes on to what they mean. */
 export function useRecordLists(
@@ -42,10 +43,9 @@ export function useRecordLists(
       ...(readiness ? { readiness } : {}),
       recordedAt: now,
     };
-    await write(reading);
-    await changeJob(job.id, (j) => withReading(j, says, now));
+    await writeReading(reading, (j) => withReading(j, says, now));
     await revalidator.revalidate();
-    await navigate(`/jobs/${job.id}/${wasCleared(data, access.memory) ? "prove" : "meaning"}`);
+    await navigate(jobPath(job.id, wasCleared(data, access.memory) ? "prove" : "meaning"));
   };
 }
 

@@ -13,6 +13,7 @@ import {
   type PictureInput,
   type Reading,
 } from "@core/record/types";
+import { StoreProblem } from "~/store/box";
 import { clock, nowIso } from "~/store/clock";
 import { flashWorker } from "~/workers/flash";
 import { NOT_STARTED, type Home } from "./home";
@@ -36,8 +37,10 @@ export interface SessionState {
   undo: readonly { marks: Mark[]; corrected?: boolean }[];
   /** Watching ended by itself, since nothing more could be learned. */
   settled: boolean;
-  /** The browser did not store what is read; it is only here. */
-  unstored: boolean;
+  /** Why the browser did not store what is read; it is only here then. */
+  unstored: string | null;
+  /** Another tab works on this reading: nothing is marked or stored here. */
+  elsewhere: boolean;
   /** More was seen than the answer takes in so far: it is worked out. */
   busy: boolean;
 }
@@ -88,7 +91,8 @@ export class ReadingSession {
       decoded: null,
       undo: [],
       settled: false,
-      unstored: false,
+      unstored: null,
+      elsewhere: false,
       busy: false,
     };
   }
@@ -96,6 +100,19 @@ export class ReadingSession {
   subscribe = (listener: () => void): (() => void) => {
     this.listeners.add(listener);
     return () => this.listeners.delete(listener);
+  };
+
+  /** Says whether another tab works on this reading. */
+  setElsewhere = (elsewhere: boolean): void => {
+    if (elsewhere !== this.state.elsewhere) this.set({ elsewhere });
+  };
+
+  /** Takes what another tab has stored of it, to go on with that. */
+  takeOver = (stored: Reading): void => {
+    const phase = stored.recordedAt ? "stopped" : stored.until === null ? "interrupted" : "stopped";
+    this.finished = stored.recordedAt !== null;
+    this.set({ reading: stored, phase, undo: [], decoded: null, settled: false, elsewhere: false });
+    this.decode();
   };
 
   /** Starts to decode as time goes by; returns the way to end that. */
@@ -288,8 +305,11 @@ export class ReadingSession {
     this.store({ ...reading, startedAt, counts, until: 0 }, { phase: "stopped" });
   };
 
-  /** The reading with its final result, stored. Where that fails it can be tried again; once stored it stays the same. */
-  finish = async (): Promise<Reading> => {
+  /**
+   * The reading with its final result, stored. Where that fails it can be tried again; once stored it stays the same.
+   * @param store keeps it, where more than the reading is to be kept with it
+   */
+  finish = async (store: (done: Reading) => Promise<unknown> = this.home.save): Promise<Reading> => {
     if (this.recorded) return this.recorded;
     const { reading, phase } = this.state;
     // What is tapped or answered from here on belongs to no reading.
@@ -308,7 +328,9 @@ export class ReadingSession {
         recordedAt: nowIso(),
         result: decoded ? resultFrom(decoded) : resultOfRest(reading.rested ?? "dark", until),
       };
-      await this.home.save(done);
+      // What is still on its way to the store comes before.
+      if (reading.startedAt !== NOT_STARTED && store !== this.home.save) await this.home.save(reading);
+      await store(done);
       this.recorded = done;
       return done;
     } catch (error) {
@@ -360,7 +382,7 @@ export class ReadingSession {
   }
 
   private store(reading: Reading, part: Partial<SessionState> = {}): void {
-    if (this.finished) return;
+    if (this.finished || this.state.elsewhere) return;
     this.set({ ...part, reading });
     this.keep(reading);
     this.decode();
@@ -368,10 +390,10 @@ export class ReadingSession {
 
   /** Stores what is read so far; that it failed is told, and the next time it may succeed. */
   private keep(reading: Reading): void {
-    const told = (unstored: boolean) => this.state.unstored !== unstored && this.set({ unstored });
+    const told = (unstored: string | null) => this.state.unstored !== unstored && this.set({ unstored });
     void this.home.save(reading).then(
-      () => told(false),
-      () => told(true),
+      () => told(null),
+      (error: unknown) => told(whyNot(error)),
     );
   }
 
@@ -475,5 +497,9 @@ function leadOf({ loopFrom, advance, phases, gaps }: Dialect): number {
 function nextId(marks: readonly Mark[]): number {
   return marks.reduce((most, m) => Math.max(most, m.id), 0) + 1;
 }
+
+/** A store that fails says why in words; anything else that fails is told of too. */
+export const whyNot = (error: unknown): string =>
+  error instanceof StoreProblem ? error.message : "This browser lost hold of its store, so it was not saved.";
 
 const lastOf = (list: readonly number[]): number => Math.ceil(list.at(-1) ?? 0);

@@ -6,6 +6,7 @@ import { vehicleName } from "~/store/vehicle-name";
 import { Button, LinkButton } from "~/ui/Button";
 import { Caution, Mono, Plate, Row } from "~/ui/bits";
 import { ConnectorView } from "~/ui/connector/ConnectorView";
+import { jobPath } from "~/store/paths";
 
 /** One A4 page; on the screen it stands as it will come out. */
 const PaperStyle = createGlobalStyle`
@@ -90,7 +91,7 @@ export function HookUpSheet({ data: { job, vehicle, access } }: { data: JobData 
         <Button $look="primary" onPress={() => window.print()}>
           <Printer size={20} aria-hidden /> Print this page
         </Button>
-        <LinkButton to={`/jobs/${job.id}/hook-up`}>Back to the hook-up</LinkButton>
+        <LinkButton to={jobPath(job.id, "hook-up")}>Back to the hook-up</LinkButton>
       </Row>
       <Row>
         <Plate>{vehicle.plate}</Plate>

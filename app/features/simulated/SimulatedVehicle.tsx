@@ -7,7 +7,7 @@ import { displayOf, lampOf, outputsOf } from "@core/simulated/answers";
 import { powered, READER_BUTTON, UNIT_BUTTON, type Simulated, type SimulatedAction } from "@core/simulated/state";
 import { act } from "@core/simulated/vehicle";
 import { clock } from "~/store/clock";
-import { writeValue } from "~/store/db";
+import { writeValue } from "~/store/values";
 import { Button } from "~/ui/Button";
 import { Choice } from "~/ui/Choice";
 import { Caution, Plate, Row, Sheet, Soft } from "~/ui/bits";

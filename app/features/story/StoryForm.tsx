@@ -3,12 +3,14 @@ import { Switch } from "react-aria-components/Switch";
 import styled from "styled-components";
 import type { Story } from "@core/record/types";
 import { useDraft } from "~/store/use-draft";
-import { useJob, useJobAction } from "~/store/use-job";
+import { useIntents, useJob } from "~/store/use-job";
 import { useSettings } from "~/store/use-settings";
 import { Button } from "~/ui/Button";
 import { Choice, Choices } from "~/ui/Choice";
 import { Field } from "~/ui/Field";
 import { Mono, Row, Sheet, Soft } from "~/ui/bits";
+import { Trouble } from "~/ui/Trouble";
+import type { StoryIntents } from "./intents";
 
 const Toggle = styled(Switch)`
   display: flex;
@@ -74,7 +76,8 @@ const isDraft = (v: unknown): v is Draft => {
 export function StoryForm() {
   const { job, vehicle, systems } = useJob();
   const [changed, setChanged] = useState({ text: "", codes: "" });
-  const { send, busy } = useJobAction();
+  const { send, busy, problem } = useIntents<StoryIntents>("story");
+  const change = useIntents<StoryIntents>("story", () => setChanged({ text: "", codes: "" }));
   const { speed } = useSettings();
   const told: Draft = {
     story: { ...job.story, lamp: job.story.lamp || systems[0].about.lamp },
@@ -205,15 +208,15 @@ export function StoryForm() {
         </Columns>
         <Row>
           <Button
-            isDisabled={!changed.text.trim() || busy}
-            onPress={() => {
-              send({ intent: "change", text: changed.text.trim(), codes: changed.codes.match(/\d{1,4}/g) ?? [] });
-              setChanged({ text: "", codes: "" });
-            }}
+            isDisabled={!changed.text.trim() || change.busy}
+            onPress={() =>
+              change.send({ intent: "change", text: changed.text.trim(), codes: changed.codes.match(/\d{1,4}/g) ?? [] })
+            }
           >
             Add the change
           </Button>
         </Row>
+        <Trouble problem={change.problem} />
       </Sheet>
       <Sheet>
         <Choices
@@ -238,6 +241,7 @@ export function StoryForm() {
           Write the story down
         </Button>
       </Row>
+      <Trouble problem={problem} />
     </form>
   );
 }

@@ -2,10 +2,13 @@ import styled from "styled-components";
 import { findWays } from "@core/pack/find";
 import { trapsFor, variantOf } from "@core/pack/scope";
 import { PACKS } from "@packs/index";
-import { useJob, useJobAction } from "~/store/use-job";
+import { useIntents, useJob } from "~/store/use-job";
 import { Button, LinkButton } from "~/ui/Button";
 import { Caution, Mono, Row, Sheet, Soft } from "~/ui/bits";
 import { METHOD_WORDS } from "~/ui/methods";
+import type { JobIntents } from "~/store/job-intents";
+import type { WayInIntents } from "./intents";
+import { Trouble } from "~/ui/Trouble";
 
 const List = styled.ul`
   display: grid;
@@ -15,7 +18,8 @@ const List = styled.ul`
 /** How this vehicle is read: each system with its way, why, and what lies in wait. */
 export function WayInStep() {
   const { vehicle, pack, systems, access } = useJob();
-  const { send, busy } = useJobAction();
+  const { send, busy, problem } = useIntents<WayInIntents>("way-in");
+  const whole = useIntents<JobIntents>(null);
   const variant = variantOf(pack, vehicle);
   const traps = variant ? trapsFor(variant, vehicle) : [];
   const found = findWays(PACKS, { make: pack.id, variant: vehicle.variant, year: vehicle.year, engine: vehicle.engine, market: vehicle.market, seen: {} }); // prettier-ignore
@@ -44,7 +48,7 @@ export function WayInStep() {
                 {systems.length > 1 && (
                   <Button
                     aria-pressed={s.system === access.system}
-                    onPress={() => send({ intent: "system", system: s.system })}
+                    onPress={() => whole.send({ intent: "system", system: s.system })}
                   >
                     {s.system === access.system ? "This one first" : "Read this first"}
                   </Button>
@@ -76,6 +80,7 @@ export function WayInStep() {
           On to the lamp check
         </Button>
       </Row>
+      <Trouble problem={problem ?? whole.problem} />
     </>
   );
 }

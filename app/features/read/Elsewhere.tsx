@@ -1,0 +1,52 @@
+import { useEffect, useRef, useState } from "react";
+import { hold, type Hold } from "~/store/hold";
+import { Button } from "~/ui/Button";
+import { Caution, Row, Sheet } from "~/ui/bits";
+import { whyNot, type ReadingSession } from "./session";
+import { useSession } from "./use-session";
+
+/**
+ * One reading is worked on by one tab: the others say so, and can take it over as it is stored.
+ * @param again reads it as it is stored
+ * @param one what there is one of on this device, where it is no reading of a job
+ */
+export function Elsewhere({
+  session,
+  again,
+  one,
+}: {
+  session: ReadingSession;
+  again: () => Promise<void>;
+  one?: string;
+}) {
+  const own = useSession(session, (s) => s.reading.id);
+  const id = one ?? own;
+  const elsewhere = useSession(session, (s) => s.elsewhere);
+  const [problem, setProblem] = useState<string | null>(null);
+  const held = useRef<Hold | null>(null);
+  useEffect(() => {
+    const own = (held.current = hold(`reading/${id}`, (mine) => session.setElsewhere(!mine)));
+    return own.release;
+  }, [id, session]);
+  if (!elsewhere) return null;
+  const take = async () => {
+    try {
+      await held.current?.take();
+      await again();
+    } catch (error) {
+      setProblem(whyNot(error));
+    }
+  };
+  return (
+    <Sheet role="status">
+      <h2>This reading is open in another tab.</h2>
+      <p>Go on there, or take it over here. What is marked there until now comes with it.</p>
+      {problem && <Caution>{problem}</Caution>}
+      <Row>
+        <Button $look="primary" onPress={() => void take()}>
+          Take it over here
+        </Button>
+      </Row>
+    </Sheet>
+  );
+}

@@ -1,0 +1,25 @@
+import type { Doc } from "@core/record/types";
+import { box } from "./box";
+import { move } from "./move";
+
+/** A store for each kind of record: a vehicle and a job by its id, a reading by that of its job and its own. */
+export const boxes = { vehicle: box("klinko-vehicles"), job: box("klinko-jobs"), reading: box("klinko-readings") };
+/** What is told of each vehicle outside its jobs; made anew from the records where it is missing. */
+export const cards = box("klinko-cards");
+/** Loose values. */
+export const values = box("klinko-values");
+
+export type Kind = Doc["kind"];
+export const KINDS = ["vehicle", "job", "reading"] as const satisfies readonly Kind[];
+
+let moved: Promise<void> | null = null;
+
+/** All is where it belongs: records of an older Klinko were moved. */
+export function ready(): Promise<void> {
+  moved ??= move(boxes, values).catch((error: unknown) => {
+    // The next one who asks tries again.
+    moved = null;
+    throw error;
+  });
+  return moved;
+}

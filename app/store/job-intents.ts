@@ -1,0 +1,35 @@
+import { endText } from "@core/job/end";
+import { closeJob, note, reopenJob } from "@core/record/job";
+import { JOB_ENDS, STEP_IDS } from "@core/record/types";
+import { nullable, object, oneOf, word } from "@core/schema/rule";
+import { redirect } from "react-router";
+import { dropFilms } from "./films";
+import { vehiclePath } from "./paths";
+import { changeJob, removeJob } from "./records";
+import { intent } from "./use-job";
+import { dropValue } from "./values";
+
+const name = word(120);
+
+/** What can be done to a job from any of its pages. */
+export const jobIntents = {
+  system: intent(object({ system: name }), ({ system }, { id }) =>
+    changeJob(id, (j) => ({ ...j, system, hookUpStep: 0, stepTimer: null })),
+  ),
+  "step-timer": intent(object({ step: nullable(name) }), ({ step }, { id, now }) =>
+    changeJob(id, (j) => ({ ...j, stepTimer: step ? { step, startedAt: now } : null })),
+  ),
+  note: intent(object({ step: oneOf(...STEP_IDS), text: word(1000) }), ({ step, text }, { id, now }) =>
+    changeJob(id, (j) => note(j, step, text, now, "person")),
+  ),
+  close: intent(object({ end: oneOf(...JOB_ENDS) }), ({ end }, { id, now, data }) =>
+    changeJob(id, (j) => closeJob(j, end, endText(data, end), now)),
+  ),
+  reopen: intent(object({}), (_, { id, now }) => changeJob(id, (j) => reopenJob(j, now))),
+  delete: intent(object({}), async (_, { id, data }) => {
+    for (const reading of await removeJob(data.job)) await dropFilms({ reading });
+    await dropValue(`draft/${id}/story`);
+    return redirect(vehiclePath(data.vehicle.id));
+  }),
+};
+export type JobIntents = typeof jobIntents;

@@ -1,0 +1,26 @@
+import { href } from "react-router";
+import type { StepId } from "@core/record/types";
+
+/** Ids that people and this program give stand in an address as they are. One from elsewhere may hold anything: it is written in letters. */
+const PLAIN = /^[\w-]{1,80}$/;
+const MARK = "~";
+
+const toParam = (id: string): string =>
+  PLAIN.test(id) && id !== "new" ? id : MARK + Array.from(new TextEncoder().encode(id), (b) => b.toString(16).padStart(2, "0")).join(""); // prettier-ignore
+
+/** The id that stands in an address. */
+export function idIn(param: string): string {
+  if (!param.startsWith(MARK)) return param;
+  const bytes = param.slice(MARK.length).match(/../g) ?? [];
+  return new TextDecoder().decode(Uint8Array.from(bytes, (b) => parseInt(b, 16)));
+}
+
+/** The page of a job, or of one of its steps; a job opens where it stands. */
+export const jobPath = (id: string, step?: StepId): string => {
+  const jobId = toParam(id);
+  return step ? href(`/jobs/:jobId/${step}`, { jobId }) : href("/jobs/:jobId", { jobId });
+};
+export const sheetPath = (job: string): string => href("/jobs/:jobId/sheet", { jobId: toParam(job) });
+export const vehiclePath = (id: string): string => href("/vehicles/:vehicleId", { vehicleId: toParam(id) });
+export const simulatedPath = (vehicle: string): string =>
+  href("/simulated/:vehicleId", { vehicleId: toParam(vehicle) });

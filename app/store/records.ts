@@ -1,0 +1,424 @@
+import { mergeBackup, writeBackup, type Merge } from "@core/record/backup";
+import { CARD_VERSION, cardFrom, gistOf, newCard, without, withJob, withReadingOf, type Card } from "@core/job/card";
+import { faultOf, openDoc, type Locked } from "@core/record/open";
+import type { Doc, Job, Reading, Vehicle } from "@core/record/types";
+import { withReading } from "@core/record/job";
+import { StoreProblem } from "./box";
+import { boxes, cards, KINDS, ready, type Kind } from "./boxes";
+import { announce } from "./tabs";
+import { changeValue, readValue } from "./values";
+import { nowIso } from "./clock";
+import { inTurn } from "./in-turn";
+
+/**
+ * Everything that is recorded, in this browser and nowhere else. Beside the records stands a card for each vehicle, so that the garage and
+ * a job read what they show and no more. Whatever belongs to a vehicle is changed in its turn, in all tabs.
+ */
+const keyIn = (doc: Doc): string => (doc.kind === "reading" ? `${doc.job}/${doc.id}` : doc.id);
+const vehicleOf = (doc: Doc): string => (doc.kind === "vehicle" ? doc.id : doc.vehicle);
+const turnOf = <T>(vehicle: string, run: () => Promise<T>): Promise<T> => inTurn(`vehicle/${vehicle}`, run);
+
+const isThere = (raw: unknown): boolean => raw !== null && raw !== undefined;
+const readOnly = () =>
+  new Response("This record was written by a newer Klinko or is damaged. It is read only here.", { status: 409 });
+
+/** Records that were met and cannot be used here: the garage names them, and offers each as a file. */
+const LOCKED = "locked";
+const remember = ({ key }: Locked): void => {
+  changeValue(LOCKED, (keys) => [...new Set([...(Array.isArray(keys) ? (keys as string[]) : []), key])]).catch(() => undefined); // prettier-ignore
+};
+
+async function stillLocked(): Promise<Locked[]> {
+  const keys = await readValue(LOCKED);
+  if (!Array.isArray(keys)) return [];
+  const found: Locked[] = [];
+  for (const key of keys as string[]) {
+    const [kind, ...rest] = key.split("/");
+    if (!(kind in boxes)) continue;
+    const raw = await boxes[kind as Kind].get(rest.join("/"));
+    const got = isThere(raw) ? openDoc(key, raw) : null;
+    if (got && "locked" in got) found.push(got.locked);
+  }
+  if (found.length < keys.length) await changeValue(LOCKED, () => found.map((l) => l.key));
+  return found;
+}
+
+/** As {@link openDoc}; what is locked is remembered. */
+function openAt(kind: Kind, key: string, raw: unknown): Doc | null {
+  const got = openDoc(`${kind}/${key}`, raw);
+  if ("doc" in got) return got.doc;
+  remember(got.locked);
+  return null;
+}
+
+async function read<D extends Doc>(kind: D["kind"], key: string, what: string): Promise<D> {
+  await ready();
+  const raw = await boxes[kind].get(key);
+  if (!isThere(raw)) throw new Response(`There is no ${what} "${key}" on this device.`, { status: 404 });
+  const opened = openDoc(`${kind}/${key}`, raw);
+  if ("locked" in opened) {
+    remember(opened.locked);
+    throw new Response(`${opened.locked.message} You can save it as a file from the garage.`, { status: 409 });
+  }
+  return opened.doc as D;
+}
+
+export const readVehicle = (id: string) => read<Vehicle>("vehicle", id, "vehicle");
+export const readJob = (id: string) => read<Job>("job", id, "job");
+
+/** A card that was being changed when its page died names what may not stand in it yet. */
+interface StoredCard extends Card {
+  doubt?: { job: string; reading?: string }[];
+}
+
+/** Cards are ours and can be made anew: one that does not look like one is no card. */
+const isCard = (value: unknown, vehicle: string): value is StoredCard => {
+  const card = value as Partial<StoredCard> | null;
+  return card?.version === CARD_VERSION && card.vehicle === vehicle && Array.isArray(card.jobs);
+};
+
+/** The card of a vehicle: as it is kept, made whole where a page died over it, or anew where there is none. */
+async function cardOf(vehicle: string): Promise<Card> {
+  const stored = await cards.get(vehicle);
+  if (!isCard(stored, vehicle)) return (await rebuild([vehicle])).get(vehicle)!;
+  if (!stored.doubt?.length) return stored;
+  const jobIds = new Set([...stored.jobs.map((j) => j.id), ...stored.doubt.map((d) => d.job)]);
+  const keys = [
+    ...stored.jobs.flatMap((j) => j.readings.map((r) => `${j.id}/${r.id}`)),
+    ...stored.doubt.flatMap((d) => (d.reading ? [`${d.job}/${d.reading}`] : [])),
+  ];
+  const readings = await opened<Reading>("reading", [...new Set(keys)]);
+  const jobs: Job[] = [];
+  for (const job of await opened<Job>("job", [...jobIds])) {
+    const told = stored.doubt.flatMap((d) => readings.filter((r) => d.job === job.id && d.reading === r.id));
+    const whole = told.reduce(withLineOf, job);
+    if (whole !== job) await boxes.job.set(job.id, whole);
+    jobs.push(whole);
+  }
+  const card = cardFrom(vehicle, jobs, readings);
+  await cards.set(vehicle, card);
+  return card;
+}
+
+/** A reading that was recorded just before the page died stands in the notebook too. */
+function withLineOf(job: Job, reading: Reading): Job {
+  const { recordedAt, withdrawnAt } = reading;
+  if (!recordedAt || withdrawnAt || job.notebook.some((n) => n.at >= recordedAt && n.step === "read")) return job;
+  return withReading(job, `Recorded, ${gistOf(reading).says}.`, recordedAt);
+}
+
+/** Those of these keys that are there and can be opened. */
+async function opened<D extends Doc>(kind: D["kind"], keys: readonly string[]): Promise<D[]> {
+  const raw = await Promise.all(keys.map((key) => boxes[kind].get(key)));
+  return raw.flatMap((value, i) => {
+    if (!isThere(value)) return [];
+    const doc = openAt(kind, keys[i], value);
+    return doc ? [doc as D] : [];
+  });
+}
+
+/** Makes cards anew, from all jobs and readings: once, where they are missing. */
+async function rebuild(vehicles: readonly string[]): Promise<Map<string, Card>> {
+  const wanted = new Map(vehicles.map((v) => [v, { jobs: [] as Job[], readings: [] as Reading[] }]));
+  await boxes.job.each((raw, key) => {
+    const job = openAt("job", key, raw);
+    if (job?.kind === "job") wanted.get(job.vehicle)?.jobs.push(job);
+  });
+  await boxes.reading.each((raw, key) => {
+    const reading = openAt("reading", key, raw);
+    if (reading?.kind === "reading") wanted.get(reading.vehicle)?.readings.push(reading);
+  });
+  const made = new Map<string, Card>();
+  for (const [vehicle, { jobs, readings }] of wanted) {
+    const card = cardFrom(vehicle, jobs, readings);
+    made.set(vehicle, card);
+    await cards.set(vehicle, card);
+  }
+  return made;
+}
+
+export interface Garage {
+  vehicles: Vehicle[];
+  /** By vehicle. */
+  cards: Map<string, Card>;
+  /** Records of a newer version or damaged ones: left as they are. */
+  locked: Locked[];
+}
+
+/** All that the garage shows. */
+export async function readGarage(): Promise<Garage> {
+  await ready();
+  const vehicles: Vehicle[] = [];
+  const locked: Locked[] = (await stillLocked()).filter((l) => !l.key.startsWith("vehicle/"));
+  const known = new Map<string, Card>();
+  await Promise.all([
+    boxes.vehicle.each((raw, key) => {
+      const got = openDoc(`vehicle/${key}`, raw);
+      if ("locked" in got) locked.push(got.locked);
+      else vehicles.push(got.doc as Vehicle);
+    }),
+    cards.each((raw, key) => {
+      if (isCard(raw, key) && !raw.doubt?.length) known.set(key, raw);
+    }),
+  ]);
+  const missing = vehicles.filter((v) => !known.has(v.id)).map((v) => v.id);
+  // One that a page died over is mended by itself; where most are missing, one walk over all records makes them.
+  if (missing.length > 3) for (const [id, card] of await rebuild(missing)) known.set(id, card);
+  else for (const id of missing) known.set(id, await turnOf(id, () => cardOf(id)));
+  return { vehicles, cards: known, locked };
+}
+
+export async function readCard(vehicle: string): Promise<Card> {
+  await ready();
+  return turnOf(vehicle, () => cardOf(vehicle));
+}
+
+/** The readings of a job, the oldest first. */
+export async function readingsOf({ id, vehicle }: Job): Promise<Reading[]> {
+  const card = await readCard(vehicle);
+  const line = card.jobs.find((j) => j.id === id);
+  const readings = await opened<Reading>("reading", (line?.readings ?? []).map((r) => `${id}/${r.id}`)); // prettier-ignore
+  return readings.sort((a, b) => a.startedAt.localeCompare(b.startedAt));
+}
+
+/** A reading as it is stored, or null where it is not here. */
+export const readReading = async (job: string, reading: string): Promise<Reading | null> =>
+  (await opened<Reading>("reading", [`${job}/${reading}`]))[0] ?? null;
+
+export const hasReading = async (job: string, reading: string): Promise<boolean> =>
+  isThere(await boxes.reading.get(`${job}/${reading}`));
+
+/** How many marks a reading holds that was not recorded. */
+export async function marksIn(job: string, reading: string): Promise<number> {
+  const [own] = await opened<Reading>("reading", [`${job}/${reading}`]);
+  return own?.marks.length ?? 0;
+}
+
+/** What is to be written, checked: the program must be able to read what it wrote. */
+function checked(doc: Doc): Doc {
+  const held = faultOf(doc);
+  if ("doc" in held) return doc;
+  throw new StoreProblem("refused", `Not saved, since it could not be read again: ${held.fault}.`);
+}
+
+/** Stores a record whose turn it is; never over one that this version cannot read. */
+async function put(doc: Doc): Promise<void> {
+  const { kind } = doc;
+  const key = keyIn(doc);
+  const old = await boxes[kind].get(key);
+  if (isThere(old) && "locked" in openDoc(`${kind}/${key}`, old)) throw readOnly();
+  checked(doc);
+  const vehicle = vehicleOf(doc);
+  if (doc.kind === "vehicle") {
+    await boxes.vehicle.set(key, doc);
+    if (!isThere(old)) await cards.set(vehicle, newCard(vehicle));
+  } else {
+    const before = await cardOf(vehicle);
+    const job = doc.kind === "job" ? doc : await readJob(doc.job);
+    const after = doc.kind === "job" ? withJob(before, doc) : withReadingOf(before, job, doc);
+    await over(before, after, { job: job.id, ...(doc.kind === "reading" && { reading: doc.id }) }, () => boxes[kind].set(key, doc)); // prettier-ignore
+  }
+  announce(vehicle);
+}
+
+/** Changes records and the card that tells of them: where the page dies in between, the card says what to look at. */
+async function over(before: Card, after: Card, doubt: { job: string; reading?: string }, run: () => Promise<void>) {
+  if (JSON.stringify(before) === JSON.stringify(after)) return run();
+  await cards.set(before.vehicle, { ...before, doubt: [doubt] });
+  await run();
+  await cards.set(after.vehicle, after);
+}
+
+/** Writes a record; never over one that this version cannot read. */
+export async function write(doc: Doc): Promise<void> {
+  await ready();
+  await turnOf(vehicleOf(doc), () => put(doc));
+}
+
+/**
+ * Writes a reading and what its job says of it, in one turn: where the second fails, nothing of it stays; where the page dies in between,
+ * the card knows, and the line is written when the job is opened again.
+ */
+export async function writeReading(reading: Reading, to: (job: Job) => Job): Promise<Job> {
+  await ready();
+  return turnOf(reading.vehicle, async () => {
+    const job = to(await readJob(reading.job));
+    const key = keyIn(reading);
+    const old = await boxes.reading.get(key);
+    if (isThere(old) && "locked" in openDoc(`reading/${key}`, old)) throw readOnly();
+    const { recordedAt } = (old ?? {}) as Partial<Reading>;
+    if (recordedAt && recordedAt !== reading.recordedAt) throw new StoreProblem("refused", RECORDED);
+    checked(reading);
+    checked(job);
+    const before = await cardOf(reading.vehicle);
+    const after = withReadingOf(withJob(before, job), job, reading);
+    await cards.set(before.vehicle, { ...before, doubt: [{ job: job.id, reading: reading.id }] });
+    try {
+      await boxes.reading.set(key, reading);
+      await boxes.job.set(job.id, job);
+    } catch (error) {
+      if (isThere(old)) await boxes.reading.set(key, old);
+      else await boxes.reading.remove(key);
+      await cards.set(before.vehicle, before);
+      throw error;
+    }
+    await cards.set(after.vehicle, after);
+    announce(reading.vehicle);
+    return job;
+  });
+}
+
+async function take(doc: Doc): Promise<void> {
+  const vehicle = vehicleOf(doc);
+  if (doc.kind === "vehicle") {
+    await boxes.vehicle.remove(doc.id);
+    await cards.remove(doc.id);
+  } else {
+    const before = await cardOf(vehicle);
+    const after = doc.kind === "job" ? without(before, doc.id) : without(before, doc.job, doc.id);
+    await boxes[doc.kind].remove(keyIn(doc));
+    if (before !== after) await cards.set(vehicle, after);
+  }
+  announce(vehicle);
+}
+
+/** Removes one reading. */
+export const removeReading = (reading: Reading): Promise<void> => turnOf(reading.vehicle, () => take(reading));
+
+/** Removes a job with its readings. @returns their ids */
+export async function removeJob(job: Job): Promise<string[]> {
+  const readings = await readingsOf(job);
+  return turnOf(job.vehicle, async () => {
+    for (const r of readings) await boxes.reading.remove(keyIn(r));
+    await take(job);
+    return readings.map((r) => r.id);
+  });
+}
+
+/** Removes a vehicle with all that belongs to it. */
+export async function removeVehicle(vehicle: Vehicle): Promise<void> {
+  const card = await readCard(vehicle.id);
+  await turnOf(vehicle.id, async () => {
+    for (const job of card.jobs) {
+      for (const r of job.readings) await boxes.reading.remove(`${job.id}/${r.id}`);
+      await boxes.job.remove(job.id);
+    }
+    await take(vehicle);
+  });
+}
+
+/** Throws away a record that cannot be used here, as the person asked. */
+export async function removeLocked(key: string): Promise<void> {
+  const [kind, ...rest] = key.split("/");
+  if (kind in boxes) await boxes[kind as Kind].remove(rest.join("/"));
+}
+
+/** Changes a job where it is stored; changes asked at once are made one after the other. */
+export const changeJob = (id: string, to: (job: Job) => Job): Promise<Job> =>
+  // Those that are asked first come first, although the vehicle has to be looked up.
+  inTurn(`job/${id}`, async () => {
+    const { vehicle } = await readJob(id);
+    return turnOf(vehicle, async () => {
+      const doc = to(await readJob(id));
+      await put(doc);
+      return doc;
+    });
+  });
+
+/** Changes a vehicle where it is stored, in the same way. */
+export const changeVehicle = (id: string, to: (vehicle: Vehicle) => Vehicle): Promise<Vehicle> =>
+  turnOf(id, async () => {
+    const doc = to(await readVehicle(id));
+    await put(doc);
+    return doc;
+  });
+
+/**
+ * Writes each state of a reading as it comes. While one write runs only the newest of the states that follow is kept, so
+ * a quick hand never waits and the last mark is always stored. What was recorded meanwhile is not written over.
+ * @param set where it is no record of the garage
+ */
+export function readingWriter(set?: (reading: Reading) => Promise<void>): (reading: Reading) => Promise<void> {
+  let running: Promise<void> | null = null;
+  let waiting: Reading | null = null;
+  let carded = false;
+  const store = (reading: Reading) =>
+    turnOf(reading.vehicle, async () => {
+      const old = (await boxes.reading.get(keyIn(reading))) as Reading | null;
+      if (old?.recordedAt && !reading.recordedAt) throw new StoreProblem("refused", RECORDED);
+      // Its card names it from the first state on; what it holds is told when it is recorded.
+      if (carded && !reading.recordedAt) return boxes.reading.set(keyIn(reading), reading);
+      await put(reading);
+      carded = true;
+    });
+  const run = async (): Promise<void> => {
+    try {
+      while (waiting) {
+        const next: Reading = waiting;
+        waiting = null;
+        await (set ? set(next) : ready().then(() => store(next)));
+      }
+    } finally {
+      // One that failed must not stop those that follow.
+      running = null;
+    }
+  };
+  return (reading) => {
+    waiting = reading;
+    running ??= run();
+    return running;
+  };
+}
+
+const RECORDED = "This reading was recorded in another tab. What is marked here does not change it: begin a new one.";
+
+/** All records as one file, as they are stored, locked ones too. */
+export async function exportEverything(): Promise<string> {
+  await ready();
+  const records: Record<string, unknown> = {};
+  for (const kind of KINDS)
+    await boxes[kind].each((raw, key) => {
+      // In a file a record is named by its own id.
+      const { id } = raw as { id?: unknown };
+      records[`${kind}/${typeof id === "string" ? id : key}`] = raw;
+    });
+  return writeBackup(records, nowIso());
+}
+
+/** Brings in the records of a file; those that are here stay as they are. */
+export async function bringIn(docs: readonly Doc[]): Promise<Merge> {
+  await ready();
+  const here = new Map<string, unknown>();
+  const look = async (kind: Kind, id: string, key: string) => {
+    if (here.has(`${kind}/${id}`)) return;
+    const raw = await boxes[kind].get(key);
+    if (isThere(raw)) here.set(`${kind}/${id}`, raw);
+  };
+  for (const doc of docs) {
+    await look(doc.kind, doc.id, keyIn(doc));
+    if (doc.kind !== "vehicle") await look("vehicle", doc.vehicle, doc.vehicle);
+    if (doc.kind === "reading") await look("job", doc.job, doc.job);
+  }
+  const merge = mergeBackup(docs, here);
+  await writeAll(merge.add);
+  return merge;
+}
+
+/** Writes many new records, vehicle by vehicle; the card of each is written once. */
+export async function writeAll(docs: readonly Doc[]): Promise<void> {
+  await ready();
+  for (const doc of docs) if (doc.kind === "vehicle") await turnOf(doc.id, () => put(doc));
+  const by = new Map<string, Exclude<Doc, Vehicle>[]>();
+  for (const doc of docs) if (doc.kind !== "vehicle") by.set(doc.vehicle, [...(by.get(doc.vehicle) ?? []), doc]);
+  for (const [vehicle, own] of by)
+    await turnOf(vehicle, async () => {
+      const before = await cardOf(vehicle);
+      const doubt = own.map((d) => (d.kind === "job" ? { job: d.id } : { job: d.job, reading: d.id }));
+      await cards.set(vehicle, { ...before, doubt });
+      for (const doc of own) await boxes[doc.kind].set(keyIn(doc), checked(doc));
+      await cardOf(vehicle);
+      announce(vehicle);
+    });
+}
+
+export const newId = () => crypto.randomUUID().slice(0, 13);

@@ -1,0 +1,25 @@
+import { ready, values } from "./boxes";
+import { inTurn } from "./in-turn";
+
+/** Loose values beside the records: settings, drafts, simulated vehicles, the reading of a lamp without a vehicle. Each is changed in its turn, in all tabs. */
+const turnOf = <T>(key: string, run: () => Promise<T>): Promise<T> =>
+  inTurn(`value/${key}`, async () => {
+    await ready();
+    return run();
+  });
+
+export async function readValue(key: string): Promise<unknown> {
+  await ready();
+  return values.get(key);
+}
+
+/** Changes a value where it is stored; changes asked at once are made one after the other. */
+export const changeValue = <T>(key: string, to: (value: unknown) => T): Promise<T> =>
+  turnOf(key, async () => {
+    const value = to(await values.get(key));
+    await values.set(key, value);
+    return value;
+  });
+
+export const writeValue = (key: string, value: unknown): Promise<void> => turnOf(key, () => values.set(key, value));
+export const dropValue = (key: string): Promise<void> => turnOf(key, () => values.remove(key));
