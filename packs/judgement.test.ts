@@ -91,12 +91,25 @@ describe("a reading", () => {
   });
 
   it("that agrees with another one makes it surer, and one that does not is told", () => {
-    const once = new Made("norrvik").read(1, "engine", list(["26", "43"], 1, 0.95));
+    const once = new Made("norrvik").read(1, "engine", list(["26", "43"], 1, 0.995));
     expect(once.known().codes.map((x) => x.sure)).toEqual(["likely", "likely"]);
     expect(once.read(8, "engine", list(["26", "43"], 1, 0.95)).known()).toMatchObject({ whole: "certain", disagree: false }); // prettier-ignore
+    // What leaves room for another list leaves room for the same one the next time.
+    const open = new Made("norrvik").read(1, "engine", list(["26"], 1, 0.95)).read(8, "engine", list(["26"], 1, 0.95));
+    expect(open.known().codes[0].sure).toBe("likely");
     const odds = once.read(15, "engine", list(["26"]));
     expect([odds.known().disagree, odds.sure("list-whole")]).toEqual([true, "likely"]);
     expect(odds.kinds()).toContain("readings-disagree");
+  });
+
+  it("of numbers that were counted in the head is certain only where each is seen at a glance, or something else heard it", () => {
+    const counted = (code: string) => new Made("lindqvar").read(1, "engine", list([code], 3), { input: "counts", looked: { socket: "4" } }); // prettier-ignore
+    expect(counted("3").known().codes[0].sure).toBe("certain");
+    expect(counted("9").known().codes[0].sure).toBe("likely");
+    // A look at the lamp that made nothing out for itself cannot lend its certainty to what was counted.
+    const lent = counted("9").read(8, "engine", list(["9"], 0, 0.999), { input: "press", looked: { socket: "4" } });
+    expect(lent.known().codes[0].sure).toBe("likely");
+    expect(lent.read(15, "engine", list(["9"], 2), { input: "press", looked: { socket: "4" } }).known().codes[0].sure).toBe("certain"); // prettier-ignore
   });
 
   it("that was taken back counts for nothing, and is still there", () => {

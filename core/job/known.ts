@@ -1,5 +1,5 @@
 import type { Memory } from "../flash/dialect";
-import type { Sure } from "../flash/sureness";
+import { CERTAIN, type Sure } from "../flash/sureness";
 import type { JobCase } from "./case";
 import { epochsOf, type Epoch } from "./epochs";
 import { atLeast, atMost, sureOfWeight, type Doubt, type Told, type Weight } from "./told";
@@ -92,8 +92,8 @@ function elsewise(t: Told, last: Told): boolean {
 /** A reading of its own adds to what is known as its odds say; beyond this it adds no more, since the same person read. */
 const MOST_OF_ONE = 0.995;
 
-/** So sure at most is what several called-out readings say together, of which none is certain alone: who counts wrong once may do so again. */
-const MOST_OF_CALLED = 0.98;
+/** So sure at most is what several readings say together of which none is certain alone: who counts wrong once may do so again, and what fits nearly as well does so each time. */
+const MOST_TOGETHER = 0.98;
 
 const oddsOf = (p: number) => Math.min(p, MOST_OF_ONE) / (1 - Math.min(p, MOST_OF_ONE));
 
@@ -102,14 +102,20 @@ function together(weights: readonly Weight[]): Weight {
   if (weights.length < 2) return weights[0] ?? { p: 0, heard: 0, most: "unsure" };
   const [called, others] = [weights.filter((w) => w.called), weights.filter((w) => !w.called)];
   const ofCalled = called.reduce((o, w) => o * oddsOf(w.p), 1);
-  const capped = Math.max(Math.min(ofCalled, oddsOf(MOST_OF_CALLED)), ...called.map((w) => oddsOf(w.p)));
+  const capped = Math.max(Math.min(ofCalled, oddsOf(MOST_TOGETHER)), ...called.map((w) => oddsOf(w.p)));
   const odds = others.reduce((o, w) => o * oddsOf(w.p), called.length ? capped : 1);
+  // Each of them left room for another list, and it may be the same one: their doubts are not independent.
+  const open = weights.every((w) => !w.apart && w.p < CERTAIN);
+  const p = open ? Math.min(MOST_TOGETHER, odds / (1 + odds)) : odds / (1 + odds);
+  const most = weights.reduce<Sure>((s, w) => (atLeast(s, w.most) ? s : w.most), "unsure");
+  // What was read against the odds was not heard at all.
+  const heard = (by: readonly Weight[]) => by.reduce((n, w) => n + (w.p >= 0.5 ? w.heard : 0), 0);
   return {
     called: called.length === weights.length,
-    p: Math.max(odds / (1 + odds), ...weights.map((w) => w.p)),
-    // What was read against the odds was not heard at all.
-    heard: weights.reduce((n, w) => n + (w.p >= 0.5 ? w.heard : 0), 0),
-    most: weights.reduce<Sure>((s, w) => (atLeast(s, w.most) ? s : w.most), "unsure"),
+    p: Math.max(p, ...weights.map((w) => w.p)),
+    // What could not be certain on its own makes nothing certain beside another; it was heard all the same.
+    heard: Math.max(heard(weights.filter((w) => atLeast(w.most, most))), Math.min(1, heard(weights))),
+    most,
   };
 }
 

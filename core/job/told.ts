@@ -44,6 +44,8 @@ export interface Weight {
   most: Sure;
   /** Counted in the head and called out: who counts wrong once does so again. */
   called?: boolean;
+  /** Copied off a display or sent: what is wrong with one says nothing of the next. */
+  apart?: boolean;
 }
 
 export interface CodeTold extends Weight {
@@ -78,8 +80,8 @@ type Of = Pick<JobCase, "vehicle" | "pack" | "systems">;
 const NO_WEIGHT: Weight = { p: 0, heard: 0, most: "unsure" };
 /** Somebody who copies a display writes one line in some dozens wrongly. */
 const COPIED = 0.95;
-/** Flashes of one run that somebody counts without losing any. */
-const LONG_RUN = 10;
+/** Flashes of one run that are seen at a glance, without counting (the range of subitizing); more are soon counted one short or one over, and again the next time. */
+const AT_A_GLANCE = 4;
 /** Who begins a watch as the key goes on is so much ahead of it at most, ms; a code that was missed would take longer. */
 const AHEAD_MS = 2500;
 /** The first flash may come so much sooner or later than the unit's tempo says, as a share. */
@@ -138,7 +140,7 @@ function copied(
   most: Sure,
 ): Told {
   const sent = reading.input === "serial";
-  const weight: Weight = sent ? { p: 1, heard: HEARD, most } : { p: COPIED, heard: 1, most };
+  const weight: Weight = sent ? { p: 1, heard: HEARD, most, apart: true } : { p: COPIED, heard: 1, most, apart: true };
   const here: Doubt[] = sent ? doubts : [...doubts, { kind: "typed" }];
   if (result.state === "none") return noneTold(reading, weight, here);
   if (!result.codes.length) return blank(reading, "unclear", here);
@@ -191,8 +193,8 @@ function watched(
       p: heard?.memoryConfidence[memory]?.[code] ?? result.codeConfidence[code] ?? 0,
       heard: heard ? (heard.exactShown[memory]?.[code] ?? 0) : 1,
       called,
-      // A long run that is counted in the head is soon one short, and again the next time.
-      most: called && dialect.digits.style === "total" && Number(code) > LONG_RUN ? atMost(most, "likely") : most,
+      // Where the run is the code, one flash more or less is another code.
+      most: called && dialect.digits.style === "total" && Number(code) > AT_A_GLANCE ? atMost(most, "likely") : most,
     })),
   );
   if (codes.some((x) => x.p < CERTAIN)) doubts.push({ kind: "rival" });
