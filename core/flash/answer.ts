@@ -36,8 +36,8 @@ export interface Decoded {
   exactShown: Partial<Record<Memory, Record<string, number>>>;
   /** A round of the list (or the whole show, where it is shown once) was marked without a slip, and its end was seen. */
   wholeRound: boolean;
-  /** Numbers that somebody counted in the head: the same slip is soon made two times alike. */
-  called?: boolean;
+  /** Numbers that somebody counted in the head: the same slip is soon made two times alike. One a digit, or a run for a whole code. */
+  called?: "digits" | "runs";
   /** Why nothing is read from the marks, or null where something is: they only blink in even time, or have no rhythm of the dialect's. */
   misfit: "even" | "foreign" | null;
 }

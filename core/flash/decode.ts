@@ -52,9 +52,10 @@ export function decode(
             called.map((r) => r.short),
           ),
         ),
-        called: true,
+        called: "runs",
       };
-    return { ...conclude(runsView(dialect, called, evidence.withKey)), called: true };
+    const by = dialect.digits.style === "total" ? "runs" : "digits";
+    return { ...conclude(runsView(dialect, called, evidence.withKey)), called: by };
   }
   if (evidence.mode === "levels") return readFilm(dialect, evidence, options).decoded;
   const track = firstOf(trackOf(evidence, dialect), MOST_MARKS);

@@ -9,6 +9,9 @@ export const LIKELY = 0.9;
 /** A certain code was heard so often without a slip: what was filled in, however probable, is one person's reading of a gap. */
 export const HEARD = 2;
 
+/** Flashes of one run that are seen at a glance, without counting (the range of subitizing); more are soon counted one short or one over, and again the next time. */
+export const AT_A_GLANCE = 4;
+
 /** How often a code was heard without a slip; of two memories that hold it, in the one that showed it less. */
 export function heardOf(d: Pick<Decoded, "exactShown" | "memories">, code: string): number {
   const holds = Object.entries(d.memories).flatMap(([memory, list]) => (list.includes(code) ? [memory] : []));
@@ -28,7 +31,8 @@ export function sureOf(p: number, heard: number, called = false): Sure {
 
 /** @param given how likely the lamp speaks the dialect that it is read by: no code is surer than that */
 export function codeSure(d: Decoded, code: string, given = 1): Sure {
-  return sureOf(given * (d.codeConfidence[code] ?? 0), heardOf(d, code), d.called);
+  const sure = sureOf(given * (d.codeConfidence[code] ?? 0), heardOf(d, code), d.called !== undefined);
+  return sure === "certain" && d.called === "runs" && Number(code) > AT_A_GLANCE ? "likely" : sure;
 }
 
 /** "Nothing stored" has positive proof: a whole round of what stands for it, marked without a slip and not only counted in the head. */

@@ -1,5 +1,5 @@
 import { memoriesOf, type Memory } from "../flash/dialect";
-import { CERTAIN, HEARD, roundsHeard, sureOf, type Sure } from "../flash/sureness";
+import { AT_A_GLANCE, CERTAIN, HEARD, roundsHeard, sureOf, type Sure } from "../flash/sureness";
 import { entriesFor, type SystemAccess } from "../pack/scope";
 import { beginsAfterMs, lampAtRest } from "../pack/way";
 import { readingOf } from "../record/readings";
@@ -80,8 +80,6 @@ type Of = Pick<JobCase, "vehicle" | "pack" | "systems">;
 const NO_WEIGHT: Weight = { p: 0, heard: 0, most: "unsure" };
 /** Somebody who copies a display writes one line in some dozens wrongly. */
 const COPIED = 0.95;
-/** Flashes of one run that are seen at a glance, without counting (the range of subitizing); more are soon counted one short or one over, and again the next time. */
-const AT_A_GLANCE = 4;
 /** Who begins a watch as the key goes on is so much ahead of it at most, ms; a code that was missed would take longer. */
 const AHEAD_MS = 2500;
 /** The first flash may come so much sooner or later than the unit's tempo says, as a share. */

@@ -59,7 +59,7 @@ export function saySoFar(
     return {
       headline: `${intro}Most likely nothing is stored.`,
       next: d.called
-        ? "Record it, then count the blinks once more: twice the same makes it certain."
+        ? "Tap with the blinks, or film them: that settles it."
         : watching
           ? "Watch on: a whole round without a slip settles it."
           : "Watch a whole round without a slip: that settles it.",
