@@ -1,4 +1,5 @@
-import { newCard, type Card } from "@core/job/card";
+import { startTransition, useEffect, useState } from "react";
+import type { Face } from "@core/job/card";
 import type { Vehicle } from "@core/record/types";
 import { useFetcher, useRevalidator } from "react-router";
 import styled from "styled-components";
@@ -16,19 +17,19 @@ import type { Route } from "./+types/garage";
 export async function clientLoader() {
   const demo = document.documentElement.dataset.demo === "yes";
   if (demo) await seedDemo();
-  const { vehicles, cards, locked } = await readGarage();
-  const rows = await Promise.all(vehicles.map((v) => rowOf(v, cards.get(v.id) ?? newCard(v.id))));
+  const { vehicles, faces, locked } = await readGarage();
+  const rows = await Promise.all(vehicles.map((v) => rowOf(v, faces.get(v.id)!)));
   // Those that were touched last come first.
-  rows.sort((a, b) => b.touched.localeCompare(a.touched) || a.vehicle.plate.localeCompare(b.vehicle.plate));
+  rows.sort((a, b) => b.face.touched.localeCompare(a.face.touched) || a.vehicle.plate.localeCompare(b.vehicle.plate));
   return { demo, rows, locked };
 }
 
 /** Of a reading that was broken off it says how far it came: only the reading itself knows. */
-async function rowOf(vehicle: Vehicle, { jobs }: Card) {
-  const last = jobs.findLast((j) => !j.closedAt)?.readings.findLast((r) => !r.withdrawn);
-  const job = jobs.findLast((j) => !j.closedAt);
+async function rowOf(vehicle: Vehicle, face: Face) {
+  const job = face.open.at(-1);
+  const last = job?.readings.findLast((r) => !r.withdrawn);
   const begun = job && last && !last.recordedAt ? await marksIn(job.id, last.id) : 0;
-  return { vehicle, jobs, begun, touched: jobs.reduce((t, j) => (j.openedAt > t ? j.openedAt : t), "") };
+  return { vehicle, face, begun };
 }
 clientLoader.hydrate = true as const;
 
@@ -53,13 +54,28 @@ const Head = styled(Row)`
   justify-content: space-between;
 `;
 
+/** So many rows stand at once; the others follow while nothing waits for them. */
+const AT_ONCE = 24;
+
+/** How many of many rows are drawn by now: a garage of hundreds answers the first press before all of it stands. */
+function useInParts(all: number): number {
+  const [shown, setShown] = useState(AT_ONCE);
+  useEffect(() => {
+    if (shown >= all) return;
+    const timer = setTimeout(() => startTransition(() => setShown((n) => n + 2 * AT_ONCE)));
+    return () => clearTimeout(timer);
+  }, [shown, all]);
+  return Math.min(shown, all);
+}
+
 const WORDS = ["No", "One", "Two", "Three", "Four", "Five", "Six", "Seven", "Eight", "Nine", "Ten"];
 
 export default function Garage({ loaderData }: Route.ComponentProps) {
   const { rows, locked, demo } = loaderData;
+  const shown = useInParts(rows.length);
   const fetcher = useFetcher();
   const revalidator = useRevalidator();
-  const open = rows.reduce((n, r) => n + r.jobs.filter((j) => !j.closedAt).length, 0);
+  const open = rows.reduce((n, r) => n + r.face.open.length, 0);
   return (
     <>
       <TopBar />
@@ -112,8 +128,8 @@ export default function Garage({ loaderData }: Route.ComponentProps) {
           </Empty>
         ) : (
           <List aria-label="Vehicles">
-            {rows.map(({ vehicle, jobs, begun }) => (
-              <VehicleRow key={vehicle.id} vehicle={vehicle} name={vehicleName(vehicle)} jobs={jobs} begun={begun} />
+            {rows.slice(0, shown).map(({ vehicle, face, begun }) => (
+              <VehicleRow key={vehicle.id} vehicle={vehicle} name={vehicleName(vehicle)} face={face} begun={begun} />
             ))}
           </List>
         )}

@@ -10,8 +10,8 @@ import { jobPath } from "~/store/paths";
 export const meta: Route.MetaFunction = () => [{ title: "Watch a lamp · Klinko" }];
 
 export async function clientLoader() {
-  const [stored, { vehicles, cards }] = await Promise.all([readLoose(), readGarage()]);
-  return { stored, vehicles, jobs: [...cards.values()].flatMap(openJobs) };
+  const [stored, { vehicles, faces }] = await Promise.all([readLoose(), readGarage()]);
+  return { stored, vehicles, jobs: [...faces].flatMap(([vehicle, { open }]) => openJobs(vehicle, open)) };
 }
 clientLoader.hydrate = true as const;
 

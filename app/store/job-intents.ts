@@ -22,14 +22,16 @@ export const jobIntents = {
   note: intent(object({ step: oneOf(...STEP_IDS), text: word(1000) }), ({ step, text }, { id, now }) =>
     changeJob(id, (j) => note(j, step, text, now, "person")),
   ),
-  close: intent(object({ end: oneOf(...JOB_ENDS) }), ({ end }, { id, now, data }) =>
-    changeJob(id, (j) => closeJob(j, end, endText(data, end), now)),
-  ),
+  close: intent(object({ end: oneOf(...JOB_ENDS) }), async ({ end }, { id, now, data }) => {
+    const text = endText(await data(), end);
+    await changeJob(id, (j) => closeJob(j, end, text, now));
+  }),
   reopen: intent(object({}), (_, { id, now }) => changeJob(id, (j) => reopenJob(j, now))),
   delete: intent(object({}), async (_, { id, data }) => {
-    for (const reading of await removeJob(data.job)) await dropFilms({ reading });
+    const { job, vehicle } = await data();
+    for (const reading of await removeJob(job)) await dropFilms({ reading });
     await dropValue(`draft/${id}/story`);
-    return redirect(vehiclePath(data.vehicle.id));
+    return redirect(vehiclePath(vehicle.id));
   }),
 };
 export type JobIntents = typeof jobIntents;

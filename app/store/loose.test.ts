@@ -91,7 +91,7 @@ describe("a reading without a vehicle", () => {
     await keepLoose(loose);
     const taken = await Promise.allSettled([1, 2, 3].map(() => takeIn("demo-sm418t", "engine")));
     expect(taken.map((t) => t.status).sort()).toEqual(["fulfilled", "rejected", "rejected"]);
-    const ids = [...(await readGarage()).cards.values()].flatMap((c) => c.jobs.flatMap((j) => j.readings.map((r) => r.id))); // prettier-ignore
+    const ids = [...(await readGarage()).faces.values()].flatMap((f) => f.open.flatMap((j) => j.readings.map((r) => r.id))); // prettier-ignore
     expect(ids.filter((id) => id === "r")).toHaveLength(1);
     const [{ value }] = taken.filter((t) => t.status === "fulfilled");
     await writeValue("watch", { ...loose, taking: { at: new Date().toISOString(), job: value.job.id } });

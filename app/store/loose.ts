@@ -3,7 +3,7 @@ import { newJob } from "@core/record/job";
 import { openDoc } from "@core/record/open";
 import { lastMarked, TAIL_MS } from "@core/record/readings";
 import type { Job, Reading } from "@core/record/types";
-import type { Card } from "@core/job/card";
+import type { JobLine } from "@core/job/card";
 import { packById } from "@packs/index";
 import { clock, nowIso } from "./clock";
 import {
@@ -26,7 +26,7 @@ const writer = readingWriter((reading) => writeValue(KEY, reading));
 let written: Promise<unknown> = Promise.resolve();
 
 /** The open jobs of a vehicle, as far as it matters to whoever takes a reading in. */
-export const openJobs = ({ vehicle, jobs }: Card): OpenJob[] =>
+export const openJobs = (vehicle: string, jobs: readonly JobLine[]): OpenJob[] =>
   jobs
     .filter((j) => !j.closedAt)
     .map((j) => ({ id: j.id, vehicle, system: j.system, begun: j.readings.some((r) => !r.recordedAt) }));
@@ -66,7 +66,7 @@ export async function takeIn(vehicleId: string, system: string): Promise<{ job: 
   const reading = await readLoose();
   if (!reading) throw gone();
   const vehicle = await readVehicle(vehicleId).catch(() => null);
-  const open = vehicle ? openJobs(await readCard(vehicleId)) : [];
+  const open = vehicle ? openJobs(vehicleId, (await readCard(vehicleId)).jobs) : [];
   const taker = takersOf(reading.dialect, vehicle ? [vehicle] : [], open, packById).find(
     (t) => t.access.system === system,
   );

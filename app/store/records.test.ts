@@ -93,7 +93,7 @@ describe("records in the browser", () => {
     expect(card.jobs).toMatchObject([{ id: "j1", at: "story", readings: [{ id: "r1", codes: ["26"], says: "read: 26" }] }]); // prettier-ignore
     expect(await readingsOf(job)).toEqual([done]);
     storeOf("klinko-cards").clear();
-    expect((await readGarage()).cards.get(vehicle.id)).toEqual(card);
+    expect((await readGarage()).faces.get(vehicle.id)!.open).toEqual(card.jobs);
     storeOf("klinko-cards").set(vehicle.id, "nothing of ours");
     expect(await readCard(vehicle.id)).toEqual(card);
     expect(await removeJob(await readJob("j1"))).toEqual(["r1"]);
@@ -142,9 +142,9 @@ describe("records in the browser", () => {
     expect((await bringIn(demo)).add).toEqual([]);
     const { records } = JSON.parse(await exportEverything()) as { records: object };
     expect(Object.keys(records)).toHaveLength(demo.length);
-    const cards = (await readGarage()).cards;
+    const faces = (await readGarage()).faces;
     storeOf("klinko-cards").clear();
-    expect((await readGarage()).cards).toEqual(cards);
+    expect((await readGarage()).faces).toEqual(faces);
   });
 
   it("what an older Klinko kept in one store is moved, once, and what is there already stays", async () => {
@@ -162,7 +162,8 @@ describe("records in the browser", () => {
     const garage = await readGarage();
     expect(garage.vehicles.find((v) => v.id === vehicle.id)!.plate).toBe("NEW");
     const recorded = demo.filter((d) => d.kind === "reading").length;
-    expect([...garage.cards.values()].flatMap((c) => c.jobs.flatMap((j) => j.readings))).toHaveLength(recorded);
+    const cards = await Promise.all(garage.vehicles.map((v) => readCard(v.id)));
+    expect(cards.flatMap((c) => c.jobs.flatMap((j) => j.readings))).toHaveLength(recorded);
   });
 });
 

@@ -1,5 +1,18 @@
 import { mergeBackup, writeBackup, type Merge } from "@core/record/backup";
-import { CARD_VERSION, cardFrom, gistOf, newCard, without, withJob, withReadingOf, type Card } from "@core/job/card";
+import {
+  CARD_VERSION,
+  cardFrom,
+  fold,
+  gistOf,
+  newCard,
+  unfold,
+  without,
+  withJob,
+  withReadingOf,
+  type Card,
+  type Face,
+  type Folded,
+} from "@core/job/card";
 import { faultOf, openDoc, type Locked } from "@core/record/open";
 import type { Doc, Job, Reading, Vehicle } from "@core/record/types";
 import { withReading } from "@core/record/job";
@@ -24,11 +37,13 @@ const readOnly = () =>
 
 /** Records that were met and cannot be used here: the garage names them, and offers each as a file. */
 const LOCKED = "locked";
+let remembering: Promise<unknown> = Promise.resolve();
 const remember = ({ key }: Locked): void => {
-  changeValue(LOCKED, (keys) => [...new Set([...(Array.isArray(keys) ? (keys as string[]) : []), key])]).catch(() => undefined); // prettier-ignore
+  remembering = changeValue(LOCKED, (keys) => [...new Set([...(Array.isArray(keys) ? (keys as string[]) : []), key])]).catch(() => undefined); // prettier-ignore
 };
 
 async function stillLocked(): Promise<Locked[]> {
+  await remembering;
   const keys = await readValue(LOCKED);
   if (!Array.isArray(keys)) return [];
   const found: Locked[] = [];
@@ -67,24 +82,28 @@ export const readVehicle = (id: string) => read<Vehicle>("vehicle", id, "vehicle
 export const readJob = (id: string) => read<Job>("job", id, "job");
 
 /** A card that was being changed when its page died names what may not stand in it yet. */
-interface StoredCard extends Card {
+interface StoredCard extends Folded {
   doubt?: { job: string; reading?: string }[];
 }
 
 /** Cards are ours and can be made anew: one that does not look like one is no card. */
 const isCard = (value: unknown, vehicle: string): value is StoredCard => {
   const card = value as Partial<StoredCard> | null;
-  return card?.version === CARD_VERSION && card.vehicle === vehicle && Array.isArray(card.jobs);
+  return card?.version === CARD_VERSION && card.vehicle === vehicle && Array.isArray(card.open) && typeof card.closed === "string"; // prettier-ignore
 };
+
+const keepCard = (card: Card, doubt?: StoredCard["doubt"]): Promise<void> =>
+  cards.set(card.vehicle, { ...fold(card), ...(doubt && { doubt }) });
 
 /** The card of a vehicle: as it is kept, made whole where a page died over it, or anew where there is none. */
 async function cardOf(vehicle: string): Promise<Card> {
   const stored = await cards.get(vehicle);
   if (!isCard(stored, vehicle)) return (await rebuild([vehicle])).get(vehicle)!;
-  if (!stored.doubt?.length) return stored;
-  const jobIds = new Set([...stored.jobs.map((j) => j.id), ...stored.doubt.map((d) => d.job)]);
+  const kept = unfold(stored);
+  if (!stored.doubt?.length) return kept;
+  const jobIds = new Set([...kept.jobs.map((j) => j.id), ...stored.doubt.map((d) => d.job)]);
   const keys = [
-    ...stored.jobs.flatMap((j) => j.readings.map((r) => `${j.id}/${r.id}`)),
+    ...kept.jobs.flatMap((j) => j.readings.map((r) => `${j.id}/${r.id}`)),
     ...stored.doubt.flatMap((d) => (d.reading ? [`${d.job}/${d.reading}`] : [])),
   ];
   const readings = await opened<Reading>("reading", [...new Set(keys)]);
@@ -96,7 +115,7 @@ async function cardOf(vehicle: string): Promise<Card> {
     jobs.push(whole);
   }
   const card = cardFrom(vehicle, jobs, readings);
-  await cards.set(vehicle, card);
+  await keepCard(card);
   return card;
 }
 
@@ -132,15 +151,15 @@ async function rebuild(vehicles: readonly string[]): Promise<Map<string, Card>> 
   for (const [vehicle, { jobs, readings }] of wanted) {
     const card = cardFrom(vehicle, jobs, readings);
     made.set(vehicle, card);
-    await cards.set(vehicle, card);
+    await keepCard(card);
   }
   return made;
 }
 
 export interface Garage {
   vehicles: Vehicle[];
-  /** By vehicle. */
-  cards: Map<string, Card>;
+  /** What is told of their jobs, by vehicle. */
+  faces: Map<string, Face>;
   /** Records of a newer version or damaged ones: left as they are. */
   locked: Locked[];
 }
@@ -150,7 +169,7 @@ export async function readGarage(): Promise<Garage> {
   await ready();
   const vehicles: Vehicle[] = [];
   const locked: Locked[] = (await stillLocked()).filter((l) => !l.key.startsWith("vehicle/"));
-  const known = new Map<string, Card>();
+  const known = new Map<string, Face>();
   await Promise.all([
     boxes.vehicle.each((raw, key) => {
       const got = openDoc(`vehicle/${key}`, raw);
@@ -163,9 +182,9 @@ export async function readGarage(): Promise<Garage> {
   ]);
   const missing = vehicles.filter((v) => !known.has(v.id)).map((v) => v.id);
   // One that a page died over is mended by itself; where most are missing, one walk over all records makes them.
-  if (missing.length > 3) for (const [id, card] of await rebuild(missing)) known.set(id, card);
-  else for (const id of missing) known.set(id, await turnOf(id, () => cardOf(id)));
-  return { vehicles, cards: known, locked };
+  if (missing.length > 3) for (const [id, card] of await rebuild(missing)) known.set(id, fold(card));
+  else for (const id of missing) known.set(id, fold(await turnOf(id, () => cardOf(id))));
+  return { vehicles, faces: known, locked };
 }
 
 export async function readCard(vehicle: string): Promise<Card> {
@@ -201,17 +220,20 @@ function checked(doc: Doc): Doc {
   throw new StoreProblem("refused", `Not saved, since it could not be read again: ${held.fault}.`);
 }
 
-/** Stores a record whose turn it is; never over one that this version cannot read. */
-async function put(doc: Doc): Promise<void> {
+/**
+ * Stores a record whose turn it is; never over one that this version cannot read.
+ * @param old what was just read in the same turn, where it was
+ */
+async function put(doc: Doc, old?: Doc): Promise<void> {
   const { kind } = doc;
   const key = keyIn(doc);
-  const old = await boxes[kind].get(key);
+  old ??= (await boxes[kind].get(key)) as Doc | undefined;
   if (isThere(old) && "locked" in openDoc(`${kind}/${key}`, old)) throw readOnly();
   checked(doc);
   const vehicle = vehicleOf(doc);
   if (doc.kind === "vehicle") {
     await boxes.vehicle.set(key, doc);
-    if (!isThere(old)) await cards.set(vehicle, newCard(vehicle));
+    if (!isThere(old)) await keepCard(newCard(vehicle));
   } else {
     const before = await cardOf(vehicle);
     const job = doc.kind === "job" ? doc : await readJob(doc.job);
@@ -224,9 +246,9 @@ async function put(doc: Doc): Promise<void> {
 /** Changes records and the card that tells of them: where the page dies in between, the card says what to look at. */
 async function over(before: Card, after: Card, doubt: { job: string; reading?: string }, run: () => Promise<void>) {
   if (JSON.stringify(before) === JSON.stringify(after)) return run();
-  await cards.set(before.vehicle, { ...before, doubt: [doubt] });
+  await keepCard(before, [doubt]);
   await run();
-  await cards.set(after.vehicle, after);
+  await keepCard(after);
 }
 
 /** Writes a record; never over one that this version cannot read. */
@@ -252,17 +274,17 @@ export async function writeReading(reading: Reading, to: (job: Job) => Job): Pro
     checked(job);
     const before = await cardOf(reading.vehicle);
     const after = withReadingOf(withJob(before, job), job, reading);
-    await cards.set(before.vehicle, { ...before, doubt: [{ job: job.id, reading: reading.id }] });
+    await keepCard(before, [{ job: job.id, reading: reading.id }]);
     try {
       await boxes.reading.set(key, reading);
       await boxes.job.set(job.id, job);
     } catch (error) {
       if (isThere(old)) await boxes.reading.set(key, old);
       else await boxes.reading.remove(key);
-      await cards.set(before.vehicle, before);
+      await keepCard(before);
       throw error;
     }
-    await cards.set(after.vehicle, after);
+    await keepCard(after);
     announce(reading.vehicle);
     return job;
   });
@@ -277,7 +299,7 @@ async function take(doc: Doc): Promise<void> {
     const before = await cardOf(vehicle);
     const after = doc.kind === "job" ? without(before, doc.id) : without(before, doc.job, doc.id);
     await boxes[doc.kind].remove(keyIn(doc));
-    if (before !== after) await cards.set(vehicle, after);
+    if (before !== after) await keepCard(after);
   }
   announce(vehicle);
 }
@@ -313,14 +335,19 @@ export async function removeLocked(key: string): Promise<void> {
   if (kind in boxes) await boxes[kind as Kind].remove(rest.join("/"));
 }
 
+/** Whose job it is never changes. */
+const belongs = new Map<string, string>();
+
 /** Changes a job where it is stored; changes asked at once are made one after the other. */
 export const changeJob = (id: string, to: (job: Job) => Job): Promise<Job> =>
   // Those that are asked first come first, although the vehicle has to be looked up.
   inTurn(`job/${id}`, async () => {
-    const { vehicle } = await readJob(id);
+    const vehicle = belongs.get(id) ?? (await readJob(id)).vehicle;
+    belongs.set(id, vehicle);
     return turnOf(vehicle, async () => {
-      const doc = to(await readJob(id));
-      await put(doc);
+      const old = await readJob(id);
+      const doc = to(old);
+      await put(doc, old);
       return doc;
     });
   });
@@ -328,8 +355,9 @@ export const changeJob = (id: string, to: (job: Job) => Job): Promise<Job> =>
 /** Changes a vehicle where it is stored, in the same way. */
 export const changeVehicle = (id: string, to: (vehicle: Vehicle) => Vehicle): Promise<Vehicle> =>
   turnOf(id, async () => {
-    const doc = to(await readVehicle(id));
-    await put(doc);
+    const old = await readVehicle(id);
+    const doc = to(old);
+    await put(doc, old);
     return doc;
   });
 
@@ -414,7 +442,7 @@ export async function writeAll(docs: readonly Doc[]): Promise<void> {
     await turnOf(vehicle, async () => {
       const before = await cardOf(vehicle);
       const doubt = own.map((d) => (d.kind === "job" ? { job: d.id } : { job: d.job, reading: d.id }));
-      await cards.set(vehicle, { ...before, doubt });
+      await keepCard(before, doubt);
       for (const doc of own) await boxes[doc.kind].set(keyIn(doc), checked(doc));
       await cardOf(vehicle);
       announce(vehicle);

@@ -13,7 +13,8 @@ export const useJob = () => useOutletContext<JobData>();
 export interface Doing {
   id: string;
   now: string;
-  data: JobData;
+  /** The job with all that belongs to it, where that is needed. */
+  data: () => Promise<JobData>;
 }
 
 /** Something that can be done to a job: what it needs, and what it does. */
@@ -45,7 +46,7 @@ export const jobAction =
     if ("faults" in held) return { problem: `Not saved: ${held.faults[0].message}.` } satisfies Trouble;
     const id = idIn(params.jobId);
     try {
-      return (await own.run(held.value, { id, now: nowIso(), data: await readJobData(id) })) ?? null;
+      return (await own.run(held.value, { id, now: nowIso(), data: () => readJobData(id) })) ?? null;
     } catch (error) {
       if (error instanceof StoreProblem) return { problem: error.message } satisfies Trouble;
       throw error;

@@ -100,6 +100,39 @@ export function without(card: Card, job: string, reading?: string): Card {
   return { ...card, jobs };
 }
 
+/** What the garage shows of a vehicle's jobs. */
+export interface Face {
+  open: JobLine[];
+  last: Pick<JobLine, "end" | "closedAt"> | null;
+  /** When the newest job was opened; empty where there is none. */
+  touched: string;
+}
+
+/** A card as it is kept: what the garage shows lies open, the history of closed jobs is folded, since a garage of years holds much of it. */
+export interface Folded extends Face {
+  version: typeof CARD_VERSION;
+  vehicle: string;
+  closed: string;
+}
+
+export function fold({ version, vehicle, jobs }: Card): Folded {
+  const last = jobs.findLast((j) => j.closedAt);
+  return {
+    version,
+    vehicle,
+    open: jobs.filter((j) => !j.closedAt),
+    last: last ? { end: last.end, closedAt: last.closedAt } : null,
+    touched: jobs.at(-1)?.openedAt ?? "",
+    closed: JSON.stringify(jobs.filter((j) => j.closedAt)),
+  };
+}
+
+export const unfold = ({ version, vehicle, open, closed }: Folded): Card => ({
+  version,
+  vehicle,
+  jobs: inOrder([...(JSON.parse(closed) as JobLine[]), ...open]),
+});
+
 /** Made anew from the records of one vehicle. */
 export function cardFrom(vehicle: string, jobs: readonly Job[], readings: readonly Reading[]): Card {
   const lines = jobs.map((j) => lineOf(j, readings.filter((r) => r.job === j.id).map(gistOf))); // prettier-ignore

@@ -81,6 +81,33 @@ export function storyTitle(story: Story): string {
 /** A word of a form in the middle of a sentence. */
 const inside = (word: string): string => word.charAt(0).toLowerCase() + word.slice(1);
 
+const STORY_WORDS: Record<keyof Story, string> = {
+  lamp: "which lamp",
+  since: "since when",
+  engine: "engine",
+  speed: "speed",
+  load: "load",
+  weather: "weather",
+  before: "what was done before",
+  symptoms: "what the engine does",
+  goesOut: "does it go out again",
+  words: "the owner's words",
+};
+
+/**
+ * Two people, or two tabs, tell the story of one job: what only one of them has changed stands.
+ * @param base what both began with
+ * @returns the story, and in words what both have changed, each in another way
+ */
+export function mergeStory(base: Story, here: Story, mine: Story): { story: Story; both: string[] } {
+  const same = (a: unknown, b: unknown) => JSON.stringify(a) === JSON.stringify(b);
+  const keys = Object.keys(STORY_WORDS) as (keyof Story)[];
+  const changed = keys.filter((k) => !same(mine[k], base[k]));
+  const both = changed.filter((k) => !same(here[k], base[k]) && !same(here[k], mine[k]));
+  const own = Object.fromEntries(changed.map((k) => [k, mine[k]]));
+  return { story: { ...here, ...own }, both: both.map((k) => STORY_WORDS[k]) };
+}
+
 export function withStory(job: Job, story: Story, handOver: boolean, now: string): Job {
   const title = storyTitle(story);
   const since = story.since.trim().replace(/^since\s+/i, "");

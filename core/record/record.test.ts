@@ -12,6 +12,7 @@ import {
   closeJob,
   EMPTY_STORY,
   endClear,
+  mergeStory,
   newJob,
   note,
   stepDone,
@@ -83,6 +84,16 @@ describe("the path of a job", () => {
       "Fixed.",
     ]);
     expect(openDoc("job/j1", JSON.parse(JSON.stringify(j)))).toEqual({ doc: j });
+  });
+});
+
+describe("a story that is told in two places", () => {
+  it("keeps what only one of them has changed, and names what both have", () => {
+    const base = { ...EMPTY_STORY, lamp: "MIL", words: "first", weather: ["Wet"] };
+    const here = { ...base, since: "May", words: "second" };
+    expect(mergeStory(base, here, { ...base, weather: ["Wet", "Frost"] })).toEqual({ story: { ...here, weather: ["Wet", "Frost"] }, both: [] }); // prettier-ignore
+    expect(mergeStory(base, here, { ...base, words: "third" }).both).toEqual(["the owner's words"]);
+    expect(mergeStory(here, here, { ...base, words: "third" })).toEqual({ story: { ...here, since: "", words: "third" }, both: [] }); // prettier-ignore
   });
 });
 

@@ -4,21 +4,23 @@ import { wasCleared } from "@core/job/epochs";
 import { lower } from "@core/job/say";
 import { abandonClear, beginClear, endClear } from "@core/record/job";
 import { object, oneOf, optional, pattern, word } from "@core/schema/rule";
-import { readJobData } from "~/store/job-data";
 import { jobPath } from "~/store/paths";
 import { changeJob, changeVehicle } from "~/store/records";
 import { intent } from "~/store/use-job";
 
 export const clearIntents = {
-  radio: intent(object({ radio: oneOf("none", "code-known", "code-unknown", "not-asked") }), ({ radio }, { data }) =>
-    changeVehicle(data.vehicle.id, (v) => ({ ...v, radio })),
+  radio: intent(
+    object({ radio: oneOf("none", "code-known", "code-unknown", "not-asked") }),
+    async ({ radio }, { data }) => {
+      await changeVehicle((await data()).vehicle.id, (v) => ({ ...v, radio }));
+    },
   ),
-  begin: intent(object({ way: word(120) }), ({ way }, { id, now, data }) => {
-    const title = data.pack.clears.find((c) => c.id === way)?.title ?? way;
-    return changeJob(id, (j) => beginClear(j, way, title, now));
+  begin: intent(object({ way: word(120) }), async ({ way }, { id, now, data }) => {
+    const title = (await data()).pack.clears.find((c) => c.id === way)?.title ?? way;
+    await changeJob(id, (j) => beginClear(j, way, title, now));
   }),
   end: intent(object({ code: optional(pattern(/^\d{1,4}$/)) }), async ({ code }, { id, now, data }) => {
-    const { pack } = data;
+    const { pack, access } = await data();
     await changeJob(id, (j) => {
       const way = pack.clears.find((c) => c.id === j.clearing?.way);
       const wiped: { system: string; wiped?: string[] } = way ? { system: way.system, wiped: wipes(pack, way) } : { system: j.system }; // prettier-ignore
@@ -27,9 +29,7 @@ export const clearIntents = {
       return endClear(j, { ...wiped, ...(code !== undefined && { code }) }, name, now);
     });
     // Where each code is wiped alone, the next one comes first.
-    return code === undefined || wasCleared(await readJobData(id), data.access.memory)
-      ? redirect(jobPath(id, "prove"))
-      : null;
+    return code === undefined || wasCleared(await data(), access.memory) ? redirect(jobPath(id, "prove")) : null;
   }),
   abandon: intent(object({}), (_, { id, now }) => changeJob(id, (j) => abandonClear(j, now))),
 };

@@ -1,6 +1,6 @@
 import { Form, Link } from "react-router";
 import styled from "styled-components";
-import type { JobLine } from "@core/job/card";
+import type { Face, JobLine } from "@core/job/card";
 import { STEP_IDS, type JobEnd, type Vehicle } from "@core/record/types";
 import { shortDate } from "~/store/format";
 import { Button, LinkButton } from "~/ui/Button";
@@ -128,7 +128,7 @@ const ENDED: Record<JobEnd, string> = {
 };
 
 /** @param begun marks of a reading that was broken off */
-function summary(vehicle: Vehicle, jobs: readonly JobLine[], last: JobLine | undefined, begun: number): string {
+function summary(vehicle: Vehicle, { open: jobs, last }: Face, begun: number): string {
   const expected = [...new Set(vehicle.changes.flatMap((c) => c.codes))];
   const tail = expected.length ? ` · ${expected.join(", ")} expected` : "";
   const job = jobs.at(-1);
@@ -146,17 +146,15 @@ function summary(vehicle: Vehicle, jobs: readonly JobLine[], last: JobLine | und
 export function VehicleRow({
   vehicle,
   name,
-  jobs,
+  face,
   begun,
 }: {
   vehicle: Vehicle;
   name: string;
-  /** The oldest first. */
-  jobs: readonly JobLine[];
+  face: Face;
   begun: number;
 }) {
-  const running = jobs.filter((j) => !j.closedAt);
-  const open = running.at(-1);
+  const open = face.open.at(-1);
   return (
     <Card>
       <Plate>{vehicle.plate}</Plate>
@@ -164,14 +162,7 @@ export function VehicleRow({
         <Link to={vehiclePath(vehicle.id)}>
           {name} <span style={{ fontWeight: 400 }}>{vehicle.year}</span>
         </Link>
-        <p>
-          {summary(
-            vehicle,
-            running,
-            jobs.findLast((j) => j.closedAt),
-            begun,
-          )}
-        </p>
+        <p>{summary(vehicle, face, begun)}</p>
       </Name>
       {open ? <Progress job={open} /> : <Soft>no open job</Soft>}
       {open ? (

@@ -7,9 +7,10 @@ import { intent } from "~/store/use-job";
 
 export const readIntents = {
   withdraw: intent(object({ reading: word(120) }), async (what, { now, data }) => {
-    const reading = data.readings.find((r) => r.id === what.reading);
+    const { readings, systems } = await data();
+    const reading = readings.find((r) => r.id === what.reading);
     if (!reading || reading.withdrawnAt) return;
-    const name = data.systems.find((s) => s.system === reading.system)?.name ?? reading.system;
+    const name = systems.find((s) => s.system === reading.system)?.name ?? reading.system;
     await writeReading({ ...reading, withdrawnAt: now }, (j) =>
       withWithdrawn(j, `${lower(name)} of ${shortTime(reading.startedAt)}`, now),
     );

@@ -84,6 +84,8 @@ export function StoryForm() {
     handOver: job.handOver,
   };
   const [{ story, handOver }, setDraft] = useDraft<Draft>(`${job.id}/story`, told, isDraft);
+  /** What the form began with: what another tab changes meanwhile is not taken back. */
+  const [base, setBase] = useState(job.story);
   const setHandOver = (on: boolean) => setDraft({ story, handOver: on });
   const set = (part: Partial<Story>) => setDraft({ story: { ...story, ...part }, handOver });
   const lamps = [...new Set(systems.map((s) => s.about.lamp))];
@@ -94,7 +96,9 @@ export function StoryForm() {
       onSubmit={(e) => {
         e.preventDefault();
         // What was written before stays until this is stored.
-        send({ intent: "story", story, handOver });
+        send({ intent: "story", story, handOver, base });
+        // Sent once more, what stands here counts against what the other tab has stored.
+        setBase(job.story);
       }}
     >
       <h1>What does the owner say?</h1>

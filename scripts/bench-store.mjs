@@ -1,0 +1,172 @@
+import { readFileSync } from "node:fs";
+import { withDemo } from "./ensure.mjs";
+
+// How soon the garage and a job are there, and how long a save takes, with 500 vehicles, 5,000 jobs and 50,000 readings; also with a
+// second tab open. --check compares with the goals and exits 1 where one falls short.
+const GOALS = { garage: 1000, job: 150, save: 30 };
+const check = process.argv.includes("--check");
+const SIZES = { vehicles: 500, jobs: 10, readings: 10 };
+const ROUNDS = 5;
+
+const median = (list) => [...list].sort((a, b) => a - b)[Math.floor(list.length / 2)];
+const sample = JSON.parse(readFileSync("core/record/samples/v1.json", "utf8")).records;
+const first = (kind) => Object.values(sample).find((r) => r.kind === kind);
+
+await withDemo(4181, async (browser, base) => {
+  const context = await browser.newContext({ viewport: { width: 1280, height: 800 } });
+  const page = await context.newPage();
+  await page.goto(`${base}/settings`);
+  await page.getByRole("heading", { level: 1 }).waitFor();
+  await page.evaluate(fill, { vehicle: first("vehicle"), job: first("job"), reading: first("reading"), SIZES });
+  const fails = [];
+  const tell = (name, ms, goal) => {
+    const late = goal !== null && ms > goal;
+    console.log(`${name}: ${Math.round(ms)} ms${goal === null ? "" : ` (goal: below ${goal})`}`);
+    if (late) fails.push(`${name} takes ${Math.round(ms)} ms, not below ${goal}`);
+  };
+
+  // The cards of all vehicles are missing: they are made once, from all records.
+  tell("cards made anew, once", await garage(page, base), null);
+  for (const tabs of [1, 2]) {
+    const other = tabs === 2 ? await context.newPage() : null;
+    if (other) await other.goto(`${base}/jobs/j-7-3/story`);
+    const note = tabs === 2 ? ", a second tab open" : "";
+    const times = [];
+    for (let i = 0; i < ROUNDS; i++) times.push(await garage(page, base));
+    tell(`garage usable after a cold start${note}`, median(times), GOALS.garage);
+    const jobs = [];
+    const saves = [];
+    for (let i = 0; i < ROUNDS; i++) {
+      await garage(page, base);
+      jobs.push(await openJob(page, i));
+      saves.push(...(await save(page, i)));
+    }
+    tell(`a job opened from the garage${note}`, median(jobs), GOALS.job);
+    tell(`a note saved${note}`, median(saves), GOALS.save);
+    await other?.close();
+  }
+  if (check && fails.length) {
+    console.error(fails.join("\n"));
+    process.exitCode = 1;
+  }
+});
+
+/** From the address to the first row that can be pressed, ms. */
+async function garage(page, base) {
+  await page.goto("about:blank");
+  await page.goto(base, { waitUntil: "commit" });
+  await page.getByRole("list", { name: "Vehicles" }).getByRole("link").first().waitFor({ timeout: 240_000 });
+  // A press is answered as soon as the page has a moment: that is when it is usable.
+  return page.evaluate(() => new Promise((done) => requestAnimationFrame(() => setTimeout(() => done(performance.now()), 0)))); // prettier-ignore
+}
+
+/** From the press on a row to the step of its job, ms. */
+function openJob(page, i) {
+  return page.evaluate(async (n) => {
+    const links = [...document.querySelectorAll('main a[href^="/jobs/"]')];
+    const began = performance.now();
+    links[n].click();
+    while (!location.pathname.startsWith("/jobs/") || !document.querySelector('[aria-label="Notebook"]'))
+      await new Promise((done) => setTimeout(done, 2));
+    return performance.now() - began;
+  }, i);
+}
+
+/** Lines typed into the notebook: from Enter to the line in the list, without what the page draws before, ms. */
+function save(page, round) {
+  return page.evaluate(async (n) => {
+    const times = [];
+    const field = document.querySelector('[aria-label="Notebook"] input, [aria-label="Notebook"] textarea');
+    const set = Object.getOwnPropertyDescriptor(Object.getPrototypeOf(field), "value").set;
+    for (let i = 0; i < 5; i++) {
+      const text = `line ${n} ${i} ${Math.random()}`;
+      set.call(field, text);
+      field.dispatchEvent(new Event("input", { bubbles: true }));
+      await new Promise((done) => setTimeout(done, 50));
+      const stored = () =>
+        new Promise((done) => {
+          const open = indexedDB.open("klinko-jobs");
+          open.onsuccess = () => {
+            const id = location.pathname.split("/")[2];
+            const get = open.result.transaction("records").objectStore("records").get(id);
+            get.onsuccess = () => {
+              open.result.close();
+              done(get.result.notebook.some((l) => l.text === text));
+            };
+          };
+        });
+      const began = performance.now();
+      field.form.requestSubmit();
+      while (!(await stored())) await new Promise((done) => setTimeout(done, 1));
+      times.push(performance.now() - began);
+      await new Promise((done) => setTimeout(done, 150));
+    }
+    return times;
+  }, round);
+}
+
+/** Runs in the page: writes the records straight into the stores, many in one go. */
+async function fill({ vehicle, job, reading, SIZES }) {
+  const put = (name, entries) =>
+    new Promise((done, no) => {
+      const open = indexedDB.open(name);
+      open.onupgradeneeded = () => open.result.createObjectStore("records");
+      open.onerror = () => no(open.error);
+      open.onsuccess = () => {
+        const run = open.result.transaction("records", "readwrite");
+        const store = run.objectStore("records");
+        store.clear();
+        for (const [key, value] of entries) store.put(value, key);
+        run.oncomplete = () => (open.result.close(), done());
+        run.onerror = () => no(run.error);
+      };
+    });
+  const day = (n) => new Date(Date.UTC(2020, 0, 1) + n * 86_400_000).toISOString();
+  const vehicles = [];
+  const jobs = [];
+  const readings = [];
+  for (let v = 0; v < SIZES.vehicles; v++) {
+    vehicles.push([`v-${v}`, { ...vehicle, id: `v-${v}`, plate: `V ${v}` }]);
+    for (let j = 0; j < SIZES.jobs; j++) {
+      const id = `j-${v}-${j}`;
+      const open = j === SIZES.jobs - 1;
+      const lines = Array.from({ length: 30 }, (_, i) => ({
+        at: day(v + i),
+        by: "klinko",
+        step: "read",
+        text: `Line ${i}`,
+      }));
+      jobs.push([
+        id,
+        {
+          ...job,
+          id,
+          vehicle: `v-${v}`,
+          openedAt: day(v + j),
+          closedAt: open ? null : day(v + j + 1),
+          notebook: lines,
+        },
+      ]);
+      for (let r = 0; r < SIZES.readings; r++)
+        readings.push([
+          `${id}/r-${r}`,
+          { ...reading, id: `r-${r}`, job: id, vehicle: `v-${v}`, startedAt: day(v + j) },
+        ]);
+    }
+  }
+  await put("klinko-vehicles", vehicles);
+  await put("klinko-jobs", jobs);
+  for (let i = 0; i < readings.length; i += 10_000) {
+    const part = readings.slice(i, i + 10_000);
+    await new Promise((done, no) => {
+      const open = indexedDB.open("klinko-readings");
+      open.onupgradeneeded = () => open.result.createObjectStore("records");
+      open.onsuccess = () => {
+        const run = open.result.transaction("records", "readwrite");
+        for (const [key, value] of part) run.objectStore("records").put(value, key);
+        run.oncomplete = () => (open.result.close(), done());
+        run.onerror = () => no(run.error);
+      };
+    });
+  }
+}
