@@ -36,15 +36,21 @@ await withDemo(4181, async (browser, base) => {
     tell(`garage usable after a cold start${note}`, median(times), GOALS.garage);
     const jobs = [];
     const saves = [];
-    for (let i = 0; i < ROUNDS; i++) {
-      await garage(page, base);
-      jobs.push(await openJob(page, i));
+    await garage(page, base);
+    // The first one brings the code of the page with it.
+    tell(`the first job opened${note}`, await openJob(page, 0), null);
+    for (let i = 1; i <= ROUNDS; i++) {
       saves.push(...(await save(page, i)));
+      await page.goBack();
+      await page.getByRole("list", { name: "Vehicles" }).waitFor();
+      await page.waitForTimeout(1500);
+      jobs.push(await openJob(page, i));
     }
     tell(`a job opened from the garage${note}`, median(jobs), GOALS.job);
     tell(`a note saved${note}`, median(saves), GOALS.save);
     await other?.close();
   }
+  await context.close();
   if (check && fails.length) {
     console.error(fails.join("\n"));
     process.exitCode = 1;

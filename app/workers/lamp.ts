@@ -1,4 +1,4 @@
-import { wrap, type Remote } from "comlink";
+import { live, type Live } from "./live";
 import type { LampApi } from "./lamp.worker";
 
 const start = (): Worker => new Worker(new URL("./lamp.worker.ts", import.meta.url), { type: "module" });
@@ -19,8 +19,9 @@ export function readyLampWorker(): () => void {
 }
 
 /** A worker that looks at pictures; one for each watch, ended with it. */
-export function lampWorker(): { api: Remote<LampApi>; end: () => void } {
+export function lampWorker(): Live<LampApi> {
   const worker = spare ?? start();
   spare = null;
-  return { api: wrap<LampApi>(worker), end: () => worker.terminate() };
+  // A film takes as long as it takes; whoever waits can break it off.
+  return live<LampApi>(worker, null);
 }

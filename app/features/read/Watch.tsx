@@ -208,6 +208,7 @@ function Actions({
   const seconds = useSeconds(phase === "watching" && !some ? startedAt : null);
   const [failed, setFailed] = useState<string | null>(null);
   const unstored = useSession(session, (s) => s.unstored);
+  const stuck = useSession(session, (s) => s.stuck);
   const record = async () => {
     setSaving(true);
     setFailed(null);
@@ -262,6 +263,14 @@ function Actions({
       )}
       {phase === "watching" && !some && seconds >= EMPTY_WATCH && (
         <Choice<LampRested> label="The lamp" value={rested ?? null} onChange={session.setRested} options={RESTED} />
+      )}
+      {stuck && (
+        <div role="alert">
+          <Caution>
+            Klinko cannot work out what was marked just now. Nothing of it is lost: watch on, or reload this page and go
+            on with it.
+          </Caution>
+        </div>
       )}
       {(failed || unstored) && (
         <div role="alert">

@@ -11,10 +11,15 @@ import { homeOf, picturesOf } from "./test-home";
 vi.mock("~/workers/flash", () => ({
   flashWorker: () => ({
     decode: (d: never, e: { until: number }, table: string[]) =>
-      Promise.resolve(e.until < thinksFrom ? blankAnswer([], 1) : decode(d, e as never, { table })),
+      dead.now
+        ? Promise.reject(new Error("the worker is gone"))
+        : Promise.resolve(e.until < thinksFrom ? blankAnswer([], 1) : decode(d, e as never, { table })),
     readFilm: (d: never, f: never, table: string[]) => Promise.resolve(readFilm(d, f, { table })),
   }),
 }));
+
+/** The worker dies at every call. */
+const dead = vi.hoisted(() => ({ now: false }));
 
 /** Before this, ms of a watch, nothing is decoded: what a watch says later does not hang on it. */
 let thinksFrom = 0;
@@ -185,6 +190,20 @@ describe("a reading that is recorded", () => {
     session.undo();
     expect(own.saved.at(-1)).toBe(done);
     expect(session.state.busy).toBe(false);
+  });
+
+  it("goes on where the worker dies: the person is told, every mark is kept, and it is read when there is another", async () => {
+    const own = home();
+    const session = new ReadingSession(own);
+    const stop = session.run();
+    dead.now = true;
+    await tap(session, hand(1), 0, 20_000);
+    expect(session.state).toMatchObject({ stuck: true, busy: false, decoded: null, phase: "watching" });
+    expect(own.saved.at(-1)!.marks).toEqual(session.state.reading.marks);
+    dead.now = false;
+    await tap(session, hand(1), 20_000, 110_000);
+    expect(session.state).toMatchObject({ stuck: false, decoded: { codes: ["26"] } });
+    stop();
   });
 
   it("that could not be stored is told of, and is recorded when there is room again", async () => {

@@ -26,6 +26,8 @@ const FILM_READ_MS = 6000;
 /** And it may take at most about this share of the time. */
 const FILM_READ_SHARE = 0.1;
 const CAMERA_READ_MS = 1200;
+/** So many answers that fail in a row are told of. */
+const STUCK_AFTER = 3;
 
 export type Phase = "ready" | "watching" | "stopped" | "interrupted";
 
@@ -43,6 +45,8 @@ export interface SessionState {
   elsewhere: boolean;
   /** More was seen than the answer takes in so far: it is worked out. */
   busy: boolean;
+  /** What was read could not be worked out, several times in a row: it is kept, and asked again. */
+  stuck: boolean;
 }
 
 /**
@@ -66,6 +70,8 @@ export class ReadingSession {
   private picturesReadAt = -Infinity;
   /** How long the last reading took, ms. */
   private cost = 0;
+  /** Answers that failed, in a row. */
+  private failed = 0;
   /** It is recorded, or just being so: whatever is answered later must not write over that. */
   private finished = false;
   private recorded: Reading | null = null;
@@ -94,6 +100,7 @@ export class ReadingSession {
       unstored: null,
       elsewhere: false,
       busy: false,
+      stuck: false,
     };
   }
 
@@ -449,9 +456,16 @@ export class ReadingSession {
           this.settle(decoded);
         }
       }
+      this.failed = 0;
+      if (this.state.stuck) this.set({ stuck: false });
     });
-    // An answer that fails leaves the one before standing; the next is asked for all the same.
-    void answered.finally(() => {
+    // An answer that fails leaves the one before standing; the next is asked for all the same, of a worker that is started anew.
+    const told = answered.catch(() => {
+      this.failed++;
+      if (this.failed >= STUCK_AFTER && !this.state.stuck) this.set({ stuck: true });
+      this.again = this.failed < STUCK_AFTER;
+    });
+    void told.finally(() => {
       this.decoding = false;
       this.cost = performance.now() - asked;
       if (this.again && !this.finished) {

@@ -68,6 +68,9 @@ export function useBelieved(session: ReadingSession, known: readonly Believed[])
         // Of a reading that was thrown away meanwhile it tells nothing.
         if (session.state.reading.startedAt !== reading.startedAt) return;
         setRanked(answer.flatMap((a) => known.filter((k) => k.dialect.id === a.dialect).map((k) => ({ ...k, probability: a.probability })))); // prettier-ignore
+      } catch {
+        // A worker that died is started anew with the next question.
+        asked = "";
       } finally {
         busy = false;
         setAsking(false);
