@@ -75,7 +75,7 @@ test("an unplugged camera keeps what was read and filmed, and it can be gone on 
   await page.getByRole("button", { name: "Start the camera" }).click();
   await expect.poll(() => marks(page).count(), { timeout: 45_000 }).toBeGreaterThan(7);
   await page.evaluate(() => (window as unknown as { unplug: () => void }).unplug());
-  await expect(page.getByRole("alert")).toContainText("The camera is gone. What was read so far is kept");
+  await expect(page.getByRole("alert")).toContainText("The camera was disconnected. What was read so far is kept");
   const kept = await marks(page).count();
   expect(kept).toBeGreaterThan(7);
   await expect(page.getByText("The film is kept with this reading.")).toBeVisible();
@@ -103,7 +103,7 @@ test("an unplugged camera keeps what was read and filmed, and it can be gone on 
 test("a camera that is refused or missing says how to mend that", async ({ page }) => {
   for (const [name, says] of [
     ["NotAllowedError", /camera is not allowed. Allow it for this page/],
-    ["NotFoundError", /no camera here. Bring a film/],
+    ["NotFoundError", /No camera found. Bring a film/],
     ["NotReadableError", /in use by another program/],
   ] as const) {
     await page.goto("/watch");

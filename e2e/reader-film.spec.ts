@@ -220,10 +220,10 @@ test("what is no film, or holds no lamp, says what is wrong; what was read stays
   await page.goto("/watch");
   await filmTab(page);
   const cases: [File, RegExp][] = [
-    [file("lamp.mp4", png), /no film that can be read here. Bring an MP4/],
+    [file("lamp.mp4", png), /can't be read as a film. Bring an MP4/],
     [file("lamp.mp4", Buffer.alloc(0)), /file is empty/],
-    [file("lamp.mp4", wav), /no film that can be read here/],
-    [dark, /No lamp that blinks was found|does not talk like a trouble lamp/],
+    [file("lamp.mp4", wav), /can't be read as a film/],
+    [dark, /No lamp that blinks was found|is not a trouble lamp giving codes/],
   ];
   for (const [given, says] of cases) {
     await bring(page, given);
@@ -249,7 +249,7 @@ test("what is no film, or holds no lamp, says what is wrong; what was read stays
   truncateSync(`${FILMS}/huge.mp4`, 4_300_000_000);
   await another(page);
   await bring(page, `${FILMS}/huge.mp4`);
-  await expect(page.getByRole("alert")).toContainText(/no film that can be read here/, { timeout: 60_000 });
+  await expect(page.getByRole("alert")).toContainText(/can't be read as a film/, { timeout: 60_000 });
 });
 
 test("a browser that decodes for no worker plays the film, and cancelling keeps what was read", async ({

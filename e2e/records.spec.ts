@@ -134,12 +134,12 @@ test("a second person's reading is laid over the first, slid until the flashes m
   const told = page.getByRole("status").filter({ hasText: ".csv" });
   await lay("hers.csv", lamp(["24", "31"], 17_300));
   await expect(told).toContainText(/hers\.csv agrees: all \d+ flashes are in both/);
-  await page.getByRole("button", { name: "Take it away" }).click();
+  await page.getByRole("button", { name: "Remove the overlay" }).click();
   const missed = lamp(["24", "31"], 0).split("\n");
   missed.splice(9, 2);
   await lay("his.csv", missed.join("\n"));
   await expect(told).toContainText(/his\.csv: \d+ flashes in both, 1 flash only here, 0 flashes only there/);
-  await page.getByRole("button", { name: "Take it away" }).click();
+  await page.getByRole("button", { name: "Remove the overlay" }).click();
   await lay("broken.csv", "0,0\n500,maybe\n");
   await expect(page.getByRole("alert")).toContainText("broken.csv, line 2");
 });
@@ -178,7 +178,7 @@ test("without a vehicle another lamp is begun afresh: neither dialect nor codes 
   expect(await page.evaluate(() => [...(window as unknown as { seen: Set<string> }).seen].sort())).toEqual(["24", "26", "31", "43"]); // prettier-ignore
 });
 
-test("a reading without a vehicle outlives the page, and is taken into the open job of one that talks so", async ({
+test("a reading without a vehicle outlives the page, and is taken into the open job of one that blinks this way", async ({
   page,
 }) => {
   await openGarage(page);

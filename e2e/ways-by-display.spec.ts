@@ -136,7 +136,7 @@ test("method K: swapped leads are silent, the wrong protocol is gibberish, the r
   for (const cavity of ["1", "2", "3"]) await v.press(cavity);
   await page.getByText("Version 1, one block").click();
   await connect.click();
-  await expect(page.getByText(/take the other protocol version/)).toBeVisible();
+  await expect(page.getByText(/choose the other protocol/)).toBeVisible();
   await page.getByText("Version 2, two blocks").click();
   await connect.click();
   await expect(page.getByRole("button", { name: /Engine speed 1\d{3} 1\/min outside/ })).toBeVisible();

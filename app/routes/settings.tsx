@@ -52,7 +52,7 @@ export default function SettingsPage({ loaderData: settings }: Route.ComponentPr
             ]}
           />
           <Choice
-            label="Speed in"
+            label="Speed unit"
             value={settings.speed}
             onChange={(speed) => change({ speed })}
             options={[
@@ -61,7 +61,7 @@ export default function SettingsPage({ loaderData: settings }: Route.ComponentPr
             ]}
           />
           <Choice
-            label="Temperature in"
+            label="Temperature unit"
             value={settings.temperature}
             onChange={(temperature) => change({ temperature })}
             options={[

@@ -70,7 +70,7 @@ export async function takeIn(vehicleId: string, system: string): Promise<{ job: 
   const taker = takersOf(reading.dialect, vehicle ? [vehicle] : [], open, packById).find(
     (t) => t.access.system === system,
   );
-  if (!taker) throw new Response("That vehicle's lamp does not talk as this one does.", { status: 409 });
+  if (!taker) throw new Response("That vehicle's lamp does not blink this way.", { status: 409 });
   const now = nowIso();
   const ids = { reading: reading.id, job: taker.job ?? newId() };
   if (!(await claim(reading, ids.job))) throw gone();

@@ -25,7 +25,7 @@ const WHOLE_MS = 110;
 const ELSEWHERE = 20;
 /** Mean movement is taken over about so many pictures. */
 const MEAN = 60;
-/** A camera that moves less than this, raster pixels a picture, stands: whether it still does is looked at in each so manieth picture. */
+/** A camera that moves less than this, raster pixels a picture, stands: whether it still does is looked at every few pictures. */
 const STANDS = 0.02;
 const STANDS_EVERY = 3;
 

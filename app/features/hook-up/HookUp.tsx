@@ -84,7 +84,7 @@ function headline(way: Way, step: Way["steps"][number]): string {
     case "buttons":
       return `Hold ${ask.buttons.join(" and ")}. No wire.`;
     case "unit-button":
-      return "Button and LED are on board. No wire.";
+      return "The unit has its own button and LED. No wire needed.";
     case "key-on":
       return "Key on, and watch. No wire.";
   }

@@ -59,7 +59,7 @@ export function Compare({
           )}{" "}
           {/* prettier-ignore */}
         </p>
-        <Button onPress={() => onOther(null)}>Take it away</Button>
+        <Button onPress={() => onOther(null)}>Remove the overlay</Button>
       </Row>
     );
   return (

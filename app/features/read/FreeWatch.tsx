@@ -48,7 +48,7 @@ export function FreeWatch({ stored, ...garage }: { stored: Reading | null } & Ga
   const believed = useBelieved(session, known);
   const working = useWorking(session, picture, believed.asking);
   const speaks = useSession(session, () => session.home.speaks !== "unknown");
-  // Nothing talks so; asking how it does would lead astray.
+  // Nothing blinks this way; asking how it talks would lead astray.
   const misfit = useSession(session, (s) => s.decoded?.misfit ?? null);
   const dialect = useSession(session, (s) => s.reading.dialect);
   const again = useSession(session, (s) => (s.reading.id === stored?.id && s.phase === "stopped" ? s.reading.startedAt : null)); // prettier-ignore
@@ -68,7 +68,8 @@ export function FreeWatch({ stored, ...garage }: { stored: Reading | null } & Ga
       )}
       {!some && (
         <Soft>
-          Of any vehicle: Klinko finds out how it talks. What is read can be taken into a job of a vehicle afterwards.
+          Works with any vehicle: Klinko works out how its lamp talks. Afterwards you can keep the reading with a
+          vehicle.
         </Soft>
       )}
       <Elsewhere
@@ -145,7 +146,7 @@ function Speaks({ ranked, said, setSaid, known }: ReturnType<typeof useBelieved>
       </Row>
     );
   }
-  if (!best) return <Soft>Which dialect it speaks shows after a few flashes.</Soft>;
+  if (!best) return <Soft>How it talks shows after a few flashes.</Soft>;
   const shown = ranked.slice(0, SHOWN);
   // One make may have several.
   const nameOf = ({ makes, dialect }: Believed) =>

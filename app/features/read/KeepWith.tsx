@@ -33,7 +33,7 @@ const List = styled.ul`
 /** So many vehicles are offered at once; the others when asked for. */
 const SHOWN = 4;
 
-/** Offers to take a reading that was made without a vehicle into a job, of those vehicles whose lamp talks so. */
+/** Offers to take a reading that was made without a vehicle into a job, of those vehicles whose lamp blinks this way. */
 export function KeepWith({ session, dialect, vehicles, jobs }: { session: ReadingSession; dialect: string } & Garage) {
   const fetcher = useFetcher<{ failed: true }>();
   const [all, setAll] = useState(false);
@@ -62,13 +62,13 @@ export function KeepWith({ session, dialect, vehicles, jobs }: { session: Readin
         <Soft>It goes into the open job, or a new one, and is recorded there. Until then it stays on this device.</Soft>
       ) : (
         <>
-          <Soft>No vehicle in the garage talks so. Add it, and come back: the reading stays on this device.</Soft>
+          <Soft>No vehicle in the garage blinks this way. Add it and come back: the reading stays on this device.</Soft>
           <Row>
             <LinkButton to="/vehicles/new">Add a vehicle</LinkButton>
           </Row>
         </>
       )}
-      <List aria-label="Vehicles whose lamp talks so">
+      <List aria-label="Vehicles that blink this way">
         {(all ? takers : takers.slice(0, SHOWN)).map((t) => {
           const what = `${lower(t.access.name)}${t.job ? ", the open job" : ""}`;
           return (

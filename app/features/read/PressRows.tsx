@@ -43,7 +43,7 @@ export function PressRows({ session }: { session: ReadingSession }) {
     <>
       <h2>Presses of the button</h2>
       {presses.length === 0 && (
-        <Soft>These flashes came before the first press: they belong to none. Tell when you let the button go.</Soft>
+        <Soft>These flashes came before the first press and belong to none. Mark each time you let the button go.</Soft>
       )}
       <Rows aria-label="Presses of the button">
         {presses.map((p, i) => (

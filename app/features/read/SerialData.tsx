@@ -58,7 +58,7 @@ interface Sample {
 
 const WRONG = {
   silence: "The unit is silent. Key on? Then the leads: TX and RX exchanged, ground, green cap's cavities.",
-  gibberish: "Bytes came back that do not add up: take the other protocol version.",
+  gibberish: "The reply is garbled: choose the other protocol.",
 };
 
 /** Serial live data: choose the protocol, connect, watch the values, read the codes. */
@@ -166,7 +166,7 @@ export function SerialData({ data, tells }: { data: JobData; tells: Tells }) {
               Connect to a serial port
             </Button>
           </Row>
-          {!hasSerialPorts() && <Soft>This browser opens no serial ports: use one that does, on the laptop.</Soft>}
+          {!hasSerialPorts() && <Soft>This browser can't open serial ports: use one that can, on a laptop.</Soft>}
         </Sheet>
       ) : (
         <>

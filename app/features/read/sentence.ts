@@ -45,7 +45,7 @@ export function saySoFar(
         d.misfit === "even"
           ? "This only blinks in even time."
           : any
-            ? "This blinks like no vehicle that Klinko knows."
+            ? "This doesn't blink like any vehicle that Klinko knows."
             : "This does not blink like this vehicle should.",
       next: `Is it the right lamp${any ? "" : ", and the right vehicle"}? ${watching ? "Watch on; if it stays so, start over." : "If it is, watch once more."}`,
     };
@@ -89,7 +89,7 @@ export function saySoFar(
   return { headline, next: whatSettles(openQuestions(d), watching, dialect) };
 }
 
-const PROOF = "A whole round showed nothing but what stands for that.";
+const PROOF = "A whole round showed only its sign for an empty memory.";
 
 /** Where a list goes round, who comes upon it in its middle loses nothing; where it is shown once, all that came before. */
 function beginning({ loopFrom, advance }: Dialect): string {
@@ -117,7 +117,7 @@ function whatSettles([first]: readonly Question[], watching: boolean, { loopFrom
       if (loopFrom === null && advance === "self")
         return watching
           ? "Watch to the end: it is shown once with each start."
-          : "It is shown once with each start, and a slip leaves no trace: record it, then read it a second time.";
+          : "It shows its list once per start, so a slip can't be spotted: record it, then read it a second time.";
       return watching
         ? "Watch until the list comes round."
         : "The list has not come round: more codes may follow. Watch until it does.";
