@@ -18,7 +18,7 @@ klinko jobs [--n 300] [--seed 1] [--packs a,b] [--kind careful|slipping] [--chec
 klinko pack check FILE                                      every fault of a pack file, with its path
 klinko pack schema                                          the pack format as a JSON Schema
 klinko taps --pack ID --codes 26,43 [--until MS] [--seed N]   when a made-up hand would tap
-A file named - is standard input.`;
+A file named - is standard input; --stack tells where something went wrong.`;
 
 /** `--name value` and bare `--name`. */
 function options(args: string[]): Map<string, string> {
@@ -43,8 +43,20 @@ const commands: Record<string, () => number> = {
   jobs: () => benchJobs(given),
   pack: () => (rest[0] === "check" ? packCheck(rest[1]) : rest[0] === "schema" ? packSchemaOut() : usage()),
 };
-if (command && Object.hasOwn(commands, command)) process.exitCode = commands[command]();
+if (command && Object.hasOwn(commands, command)) process.exitCode = attempt(command);
 else process.exitCode = usage();
+
+/** What goes wrong is told in a line; --stack tells where. */
+function attempt(name: string): number {
+  try {
+    return commands[name]();
+  } catch (error) {
+    const { message, cause, stack } = error as Error;
+    console.error(`klinko ${name}: ${message.split("\n")[0]}${cause instanceof Error ? ` (${cause.message})` : ""}`);
+    if (given.has("stack")) console.error(stack, cause);
+    return 2;
+  }
+}
 
 function usage(): number {
   console.error(USAGE);

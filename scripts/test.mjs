@@ -26,6 +26,8 @@ check(
   ),
 );
 
+check("no export that nothing uses", !tool("knip", ["--no-progress"], quiet));
+
 const results = (file) => (existsSync(file) ? JSON.parse(readFileSync(file, "utf8")) : null);
 const count = (name, file, read) => {
   const report = results(file);

@@ -1,4 +1,4 @@
-import { format, formatDistanceToNowStrict, isToday } from "date-fns";
+import { format, isToday } from "date-fns";
 
 /** "09:14" for today, "3 Nov 09:14" otherwise. */
 export function shortTime(iso: string): string {
@@ -8,8 +8,4 @@ export function shortTime(iso: string): string {
 
 export function shortDate(iso: string): string {
   return format(new Date(iso), "d MMM yyyy");
-}
-
-export function ago(iso: string): string {
-  return formatDistanceToNowStrict(new Date(iso), { addSuffix: true });
 }

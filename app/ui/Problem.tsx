@@ -5,7 +5,7 @@ import { Row, Sheet, Soft } from "./bits";
 import { Main, TopBar } from "./Frame";
 
 /** What stands where a page failed. The data is on the device and was not touched by the failure. */
-export function Problem({ error }: { error: unknown }) {
+function Problem({ error }: { error: unknown }) {
   const revalidator = useRevalidator();
   const missing = isRouteErrorResponse(error) && error.status === 404;
   // Nothing is called safe where the browser does not let us look.

@@ -36,7 +36,7 @@ export const wipes = (pack: Pack, way: ClearWay): string[] =>
   (way.wipes ?? [way.system]).map((s) => tableOwner(pack, s));
 
 /** The gate that locks the whole step: nothing is wiped before it is written down. */
-export function clearGate(facts: Pick<ClearFacts, "recorded">): Gate {
+function clearGate(facts: Pick<ClearFacts, "recorded">): Gate {
   return {
     id: "reading",
     is: facts.recorded ? "open" : "shut",

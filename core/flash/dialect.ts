@@ -14,7 +14,7 @@ import {
 } from "../schema/rule";
 
 /** The shortest flash, and the shortest rest between two, that a dialect may have, ms: the decoder tells nothing shorter from a slip. */
-export const SHORTEST_MS = 120;
+const SHORTEST_MS = 120;
 
 const ms = number(0, 600_000);
 const mark = number(SHORTEST_MS, 600_000);

@@ -13,7 +13,7 @@ export const HEARD = 2;
 export const AT_A_GLANCE = 4;
 
 /** How often a code was heard without a slip; of two memories that hold it, in the one that showed it less. */
-export function heardOf(d: Pick<Decoded, "exactShown" | "memories">, code: string): number {
+function heardOf(d: Pick<Decoded, "exactShown" | "memories">, code: string): number {
   const holds = Object.entries(d.memories).flatMap(([memory, list]) => (list.includes(code) ? [memory] : []));
   const memories = holds.length ? holds : Object.keys(d.exactShown);
   const counts = memories.map((m) => d.exactShown[m as keyof typeof d.exactShown]?.[code] ?? 0);

@@ -71,7 +71,7 @@ export function gistOf(reading: Reading): Gist {
   };
 }
 
-export function lineOf(job: Job, readings: readonly Gist[]): JobLine {
+function lineOf(job: Job, readings: readonly Gist[]): JobLine {
   const { id, system, title, openedAt, closedAt, end, verdict, done } = job;
   const sorted = [...readings].sort((a, b) => a.startedAt.localeCompare(b.startedAt));
   return { id, system, title, openedAt, closedAt, end: end ?? null, verdict, done, at: nextStep(job, sorted), readings: sorted }; // prettier-ignore

@@ -11,7 +11,7 @@ export interface Epoch {
 }
 
 /** Memories that a clear wiped whole. */
-export function wipedBy(c: Pick<JobCase, "pack">, clear: ClearDone): string[] {
+function wipedBy(c: Pick<JobCase, "pack">, clear: ClearDone): string[] {
   if (clear.code !== undefined) return [];
   return (clear.wiped ?? [clear.system]).map((s) => tableOwner(c.pack, s));
 }

@@ -6,7 +6,7 @@ import { othersOf } from "./lamp-check";
 import { STEP_IDS, type Job, type Reading, type StepId } from "../record/types";
 
 /** Does a reading tell something that may be wiped after it: codes, or that there are none? */
-export function tellsSomething(r: Reading): boolean {
+function tellsSomething(r: Reading): boolean {
   if (!r.recordedAt || r.withdrawnAt) return false;
   if (r.readiness) return true;
   const results = r.lists ? Object.keys(r.lists).map((s) => readingOf(r, s)?.result) : [r.result];

@@ -16,7 +16,7 @@ export interface Judgement {
   statements: Statement[];
 }
 
-export const readingEvidence = (r: Reading): Evidence => ({ kind: "reading", id: r.id, at: r.startedAt, input: r.input, run: r.run }); // prettier-ignore
+const readingEvidence = (r: Reading): Evidence => ({ kind: "reading", id: r.id, at: r.startedAt, input: r.input, run: r.run }); // prettier-ignore
 
 /** The judgement of a job: pure, from its records alone. Pages show it and judge nothing themselves. */
 export function judge(c: JobCase): Judgement {

@@ -16,7 +16,7 @@ export const lower = (name: string): string =>
   /^[A-Z]{2,}/.test(name) ? name : name.charAt(0).toLowerCase() + name.slice(1);
 
 /** Codes as they are named among themselves: those of the live list apart from the memory's. */
-export function codesText(codes: readonly { code: string; memory: string | null }[]): string {
+function codesText(codes: readonly { code: string; memory: string | null }[]): string {
   const of = (m: string | null) => codes.filter((x) => x.memory === m).map((x) => x.code);
   const [live, stored, plain] = [of("live"), of("stored"), of(null)];
   return [
@@ -70,7 +70,7 @@ export function settles(d: Doubt, nameOf: (system: string) => string): string {
     case "not-round":
       return "The list has not come round: more may follow.";
     case "shown-once":
-      return "It is shown once with each start, and a slip leaves no trace: read it a second time.";
+      return "It shows its list once per start, so a slip cannot be spotted: read it a second time.";
     case "no-table":
       return `${listOf(d.codes)} ${d.codes.length === 1 ? "is" : "are"} in no table of this vehicle: a miscount, or another year's table. Read once more.`;
     case "other-table":
@@ -145,7 +145,7 @@ export const PERSISTENCE: Record<Persistence, { word: string; text: string }> = 
 };
 
 /** Where a system stands, in a sentence or two without the verdict. */
-export function sayProof(p: Proof): string[] {
+function sayProof(p: Proof): string[] {
   const of = (k: Persistence) => p.rows.filter((r) => r.kind === "fault" && r.persistence === k);
   const are = (rows: readonly Row[], one: string, more: string) => (rows.length === 1 ? one : more);
   const names = (rows: readonly Row[]) => listOf([...new Set(rows.map((r) => r.code))]);

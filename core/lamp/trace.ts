@@ -12,7 +12,7 @@ export interface TraceFault {
 }
 
 export const TRACE_MAX_BYTES = 16_000_000;
-export const TRACE_MAX_CHANGES = 20_000;
+const TRACE_MAX_CHANGES = 20_000;
 
 /**
  * Reads a trace from text with the columns `t_ms,lit` (comma, semicolon or tab; with or without a heading; `lit` is

@@ -3,7 +3,7 @@ import { holds } from "../schema/rule";
 import { PACK_VERSION, packRule, type Pack } from "./pack";
 import { brokenReferences, type PackFault } from "./references";
 
-export const PACK_MAX_BYTES = 2_000_000;
+const PACK_MAX_BYTES = 2_000_000;
 
 export type { PackFault };
 

@@ -5,7 +5,7 @@ import { openDoc } from "./open";
 import type { Doc } from "./types";
 
 /** A file of records: as they are stored, one key a record. */
-export const BACKUP_FORMAT = "klinko-backup";
+const BACKUP_FORMAT = "klinko-backup";
 export const BACKUP_VERSION = 1;
 export const BACKUP_MAX_BYTES = 100_000_000;
 

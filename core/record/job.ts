@@ -66,7 +66,7 @@ const SPEED_WORDS = {
 };
 
 /** The story in one line: what the job is called. */
-export function storyTitle(story: Story): string {
+function storyTitle(story: Story): string {
   const when = [
     story.engine && story.engine !== "any" ? `with the engine ${story.engine}` : "",
     SPEED_WORDS[story.speed],

@@ -3,10 +3,9 @@ import { holds, type Rule } from "../schema/rule";
 import { jobRule, readingRule, RECORD_VERSION, vehicleRule, type Doc } from "./types";
 
 const rules: Record<Doc["kind"], Rule<Doc>> = { vehicle: vehicleRule, job: jobRule, reading: readingRule };
-export const KINDS = Object.keys(rules) as Doc["kind"][];
 
 /** How records of each version that was released become those of the next. Samples of every one are held in the tests. */
-export const RECORD_LADDER: Ladder = {};
+const RECORD_LADDER: Ladder = {};
 
 /** A stored thing that cannot be used as it is; it stays where it is, untouched, and can be saved as a file. */
 export interface Locked {

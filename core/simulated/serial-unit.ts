@@ -39,7 +39,7 @@ export function unitAnswers(
 }
 
 /** What the sensors of a made-up engine say: it idles, wavers, and warms up until the thermostat opens at 88 °C. */
-export function liveValues(v: Simulated, now: number): Record<string, number> {
+function liveValues(v: Simulated, now: number): Record<string, number> {
   const runs = v.key === "run" && v.engineAt !== null;
   const seconds = runs ? (now - v.engineAt!) / 1000 : 0;
   const wave = (period: number, size: number) => size * Math.sin((2 * Math.PI * now) / 1000 / period);

@@ -73,7 +73,9 @@ describe("saySoFar", () => {
       return `${headline} ${next}`;
     };
     expect(said("foreign", false)).toMatch(/not blink like this vehicle should.*the right vehicle\? Watch on/);
-    expect(said("foreign", true)).toMatch(/like no vehicle that Klinko knows. Is it the right lamp\? Watch on/);
+    expect(said("foreign", true)).toMatch(
+      /n't blink like any vehicle that Klinko knows. Is it the right lamp\? Watch on/,
+    );
     expect(said("even", false)).toMatch(/only blinks in even time/);
     expect(said("even", true, false)).toMatch(/only blinks in even time.*watch once more/);
   });

@@ -1,7 +1,7 @@
 import { personOf, type Person } from "../watchers";
 
 /** What people do wrong at a vehicle, besides seeing a flash too few. */
-export const SLIPS = [
+const SLIPS = [
   "before-key-on",
   "late-watch",
   "stops-early",

@@ -2,7 +2,7 @@ import { useEffect, useLayoutEffect, useRef, useState, type RefObject } from "re
 
 const LEAST = 0.5;
 const MOST = 8;
-export const clampZoom = (z: number): number => Math.min(MOST, Math.max(LEAST, z));
+const clampZoom = (z: number): number => Math.min(MOST, Math.max(LEAST, z));
 
 /** What is to stay where while the zoom changes. */
 interface Anchor {
