@@ -113,6 +113,7 @@ export default function SettingsPage({ loaderData: settings }: Route.ComponentPr
 /** Whether the browser may throw the records away by itself when it runs short; it can be asked not to. */
 function Kept() {
   const [kept, setKept] = useState<boolean | null>(null);
+  const [refused, setRefused] = useState(false);
   const storage = (globalThis.navigator as Partial<Navigator> | undefined)?.storage;
   useEffect(() => {
     void storage?.persisted().then(setKept, () => undefined);
@@ -124,10 +125,22 @@ function Kept() {
     <>
       <Soft>The browser may throw them away by itself when the device runs short of room.</Soft>
       <Row>
-        <Button onPress={() => void storage!.persist().then(setKept, () => undefined)}>
+        <Button
+          onPress={() =>
+            void storage!.persist().then(
+              (yes) => (setKept(yes), setRefused(!yes)),
+              () => setRefused(true),
+            )
+          }
+        >
           Ask the browser to keep them
         </Button>
       </Row>
+      {refused && (
+        <Soft role="status">
+          It said no. It may agree once Klinko is installed or has been used for a while; until then keep a file.
+        </Soft>
+      )}
     </>
   );
 }

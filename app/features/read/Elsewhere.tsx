@@ -38,15 +38,17 @@ export function Elsewhere({
     }
   };
   return (
-    <Sheet role="status">
-      <h2>This reading is open in another tab.</h2>
-      <p>Go on there, or take it over here. What is marked there until now comes with it.</p>
-      {problem && <Caution>{problem}</Caution>}
-      <Row>
-        <Button $look="primary" onPress={() => void take()}>
-          Take it over here
-        </Button>
-      </Row>
-    </Sheet>
+    <>
+      <h1>This reading is open in another tab.</h1>
+      <Sheet>
+        <p>Go on there, or take it over here. What is marked there until now comes with it.</p>
+        {problem && <Caution>{problem}</Caution>}
+        <Row>
+          <Button $look="primary" onPress={() => void take()}>
+            Take it over here
+          </Button>
+        </Row>
+      </Sheet>
+    </>
   );
 }

@@ -61,17 +61,6 @@ export function FreeWatch({ stored, ...garage }: { stored: Reading | null } & Ga
   };
   return (
     <>
-      {some && (speaks || (phase === "stopped" && !working)) ? (
-        <Said session={session} working={working} />
-      ) : (
-        <h1 aria-busy={working}>{working ? STILL : some ? "Watching …" : "Watch a lamp"}</h1>
-      )}
-      {!some && (
-        <Soft>
-          Works with any vehicle: Klinko works out how its lamp talks. Afterwards you can keep the reading with a
-          vehicle.
-        </Soft>
-      )}
       <Elsewhere
         one="watch"
         session={session}
@@ -81,52 +70,69 @@ export function FreeWatch({ stored, ...garage }: { stored: Reading | null } & Ga
           else session.setElsewhere(false);
         }}
       />
-      {again && <Soft>Read at {shortTime(again)}, and kept on this device since.</Soft>}
-      {some && misfit !== "even" && (speaks || phase === "watching") && <Speaks {...believed} known={known} />}
-      {pictured && <PictureStage picture={picture} names={[title]} playhead={playhead} onPlayhead={setPlayhead} />}
-      {/* Which make it is was told by nobody: no code is certain. */}
-      <Codes session={session} given={believed.given} most="likely" />
-      {some && (
-        <Sheet>
-          <SessionStrip
-            session={session}
-            picture={picture}
-            playhead={playhead}
-            onPlayhead={setPlayhead}
-            lamps={[{ name: title, session }]}
-            title={title}
-          />
-        </Sheet>
-      )}
-      {phase === "stopped" && some && speaks && !misfit && <KeepWith session={session} dialect={dialect} {...garage} />}
-      {elsewhere ? null : phase === "stopped" ? (
-        <Row $gap={8}>
-          {byHand(input) && <Button onPress={session.goOn}>Go on watching</Button>}
-          {input === "camera" && <Button onPress={() => void picture.startCamera()}>Go on watching</Button>}
-          <UndoButton session={session} />
-          {some ? (
-            <ConfirmButton
-              label="Watch another"
-              question="Throw this reading away?"
-              sure="Throw away"
-              onConfirm={another}
-            />
+      {!elsewhere && (
+        <>
+          {some && (speaks || (phase === "stopped" && !working)) ? (
+            <Said session={session} working={working} />
           ) : (
-            <Button onPress={another}>Watch another</Button>
+            <h1 aria-busy={working}>{working ? STILL : some ? "Watching …" : "Watch a lamp"}</h1>
           )}
-        </Row>
-      ) : (
-        (phase === "ready" || !isPicture(input)) && (
-          <Dock>
-            {phase === "watching" && (
-              <Row $gap={8}>
-                <Button onPress={session.stop}>Stop watching</Button>
-                <UndoButton session={session} />
-              </Row>
-            )}
-            <Inputs session={session} picture={picture} inputs={ANY_INPUTS} locked={some} />
-          </Dock>
-        )
+          {!some && (
+            <Soft>
+              Works with any vehicle: Klinko works out how its lamp talks. Afterwards you can keep the reading with a
+              vehicle.
+            </Soft>
+          )}
+          {again && <Soft>Read at {shortTime(again)}, and kept on this device since.</Soft>}
+          {some && misfit !== "even" && (speaks || phase === "watching") && <Speaks {...believed} known={known} />}
+          {pictured && <PictureStage picture={picture} names={[title]} playhead={playhead} onPlayhead={setPlayhead} />}
+          {/* Which make it is was told by nobody: no code is certain. */}
+          <Codes session={session} given={believed.given} most="likely" />
+          {some && (
+            <Sheet>
+              <SessionStrip
+                session={session}
+                picture={picture}
+                playhead={playhead}
+                onPlayhead={setPlayhead}
+                lamps={[{ name: title, session }]}
+                title={title}
+              />
+            </Sheet>
+          )}
+          {phase === "stopped" && some && speaks && !misfit && (
+            <KeepWith session={session} dialect={dialect} {...garage} />
+          )}
+          {phase === "stopped" ? (
+            <Row $gap={8}>
+              {byHand(input) && <Button onPress={session.goOn}>Go on watching</Button>}
+              {input === "camera" && <Button onPress={() => void picture.startCamera()}>Go on watching</Button>}
+              <UndoButton session={session} />
+              {some ? (
+                <ConfirmButton
+                  label="Watch another"
+                  question="Throw this reading away?"
+                  sure="Throw away"
+                  onConfirm={another}
+                />
+              ) : (
+                <Button onPress={another}>Watch another</Button>
+              )}
+            </Row>
+          ) : (
+            (phase === "ready" || !isPicture(input)) && (
+              <Dock>
+                {phase === "watching" && (
+                  <Row $gap={8}>
+                    <Button onPress={session.stop}>Stop watching</Button>
+                    <UndoButton session={session} />
+                  </Row>
+                )}
+                <Inputs session={session} picture={picture} inputs={ANY_INPUTS} locked={some} />
+              </Dock>
+            )
+          )}
+        </>
       )}
     </>
   );

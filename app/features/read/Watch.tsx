@@ -83,59 +83,61 @@ export function Watch({ data, dialect }: { data: JobData; dialect: Dialect }) {
   const offered = phase === "ready" || input === "counts" || (phase === "watching" && !isPicture(input));
   return (
     <>
-      <Said session={session} working={working} />
       <Elsewhere session={session} again={again} />
-      {phase === "ready" && (
-        <SystemChoice
-          systems={systems}
-          value={access.system}
-          onChange={(system) => send({ intent: "system", system })}
-        />
-      )}
-      {wasCleared(data, access.memory) && <RunChoice value={run} onChange={session.setRun} />}
-      {phase === "ready" && <KeyNow session={session} way={access.way} dialect={dialect} job={job} />}
-      {phase === "interrupted" && !elsewhere && <Interrupted session={session} picture={picture} />}
-      {access.way.tells.kind === "lamp" && access.way.tells.act && (
-        <ActNow session={session} dialect={dialect} act={access.way.tells.act} />
-      )}
-      {pictured && (
-        <PictureStage
-          picture={picture}
-          names={[access.name, ...others.map((o) => o.access.name)]}
-          playhead={playhead}
-          onPlayhead={setPlayhead}
-        />
-      )}
-      <Codes session={session} most={most} />
-      {some && dialect.advance === "button" && (
-        <Sheet>
-          <PressRows session={session} />
-        </Sheet>
-      )}
-      {some && dialect.advance === "self" && (
-        <Sheet>
-          <SessionStrip
-            session={session}
-            playhead={playhead}
-            onPlayhead={setPlayhead}
-            picture={picture}
-            lamps={[
-              { name: access.lamp, session },
-              ...others.map((o) => ({ name: o.access.lamp, session: o.session })),
-            ]}
-            readings={recorded(readings, access.system).filter((r) => r.marks.length > 0)}
-            title={`${vehicle.plate} ${access.name}`}
-          />
-        </Sheet>
-      )}
-      {pictured && others.map((o) => <OtherLamp key={o.access.system} {...o} playhead={playhead} />)}
-      <LookAgain session={session} access={access} systems={systems} />
-      {/* What is typed is as high as a phone: it stays where it is and covers nothing. */}
       {!elsewhere && (
-        <Dock $still={input === "counts"}>
-          <Actions session={session} others={others} picture={picture} data={data} />
-          {offered && <Inputs session={session} picture={picture} inputs={inputsFor(dialect)} locked={anything} />}
-        </Dock>
+        <>
+          <Said session={session} working={working} />
+          {phase === "ready" && (
+            <SystemChoice
+              systems={systems}
+              value={access.system}
+              onChange={(system) => send({ intent: "system", system })}
+            />
+          )}
+          {wasCleared(data, access.memory) && <RunChoice value={run} onChange={session.setRun} />}
+          {phase === "ready" && <KeyNow session={session} way={access.way} dialect={dialect} job={job} />}
+          {phase === "interrupted" && <Interrupted session={session} picture={picture} />}
+          {access.way.tells.kind === "lamp" && access.way.tells.act && (
+            <ActNow session={session} dialect={dialect} act={access.way.tells.act} />
+          )}
+          {pictured && (
+            <PictureStage
+              picture={picture}
+              names={[access.name, ...others.map((o) => o.access.name)]}
+              playhead={playhead}
+              onPlayhead={setPlayhead}
+            />
+          )}
+          <Codes session={session} most={most} />
+          {some && dialect.advance === "button" && (
+            <Sheet>
+              <PressRows session={session} />
+            </Sheet>
+          )}
+          {some && dialect.advance === "self" && (
+            <Sheet>
+              <SessionStrip
+                session={session}
+                playhead={playhead}
+                onPlayhead={setPlayhead}
+                picture={picture}
+                lamps={[
+                  { name: access.lamp, session },
+                  ...others.map((o) => ({ name: o.access.lamp, session: o.session })),
+                ]}
+                readings={recorded(readings, access.system).filter((r) => r.marks.length > 0)}
+                title={`${vehicle.plate} ${access.name}`}
+              />
+            </Sheet>
+          )}
+          {pictured && others.map((o) => <OtherLamp key={o.access.system} {...o} playhead={playhead} />)}
+          <LookAgain session={session} access={access} systems={systems} />
+          {/* What is typed is as high as a phone: it stays where it is and covers nothing. */}
+          <Dock $still={input === "counts"}>
+            <Actions session={session} others={others} picture={picture} data={data} />
+            {offered && <Inputs session={session} picture={picture} inputs={inputsFor(dialect)} locked={anything} />}
+          </Dock>
+        </>
       )}
       <RecordedReadings data={data} />
     </>
