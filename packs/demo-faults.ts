@@ -51,3 +51,6 @@ export const DEMO_FAULTS: Record<string, readonly SimulatedFault[]> = {
     { system: "engine", code: "28", returns: "drive" },
   ],
 };
+
+/** Vehicles of the demo fleet have a stand-in to try things on: a real one is beside its owner. */
+export const hasStandIn = (vehicle: string): boolean => vehicle.startsWith("demo-");

@@ -15,6 +15,14 @@ export function run(command, args, options = {}) {
 const bin = (name) => join(root, "node_modules", ".bin", name);
 export const tool = (name, args, options) => run(bin(name), args, options);
 
+/** Runs a tool of which nothing is shown unless it fails. */
+function quietly(name, args, failed) {
+  const { status, stdout, stderr } = spawnSync(bin(name), args, { cwd: root, encoding: "utf8" });
+  if (!status) return;
+  console.error(stdout, stderr);
+  stop(failed);
+}
+
 function stop(message) {
   console.error(`\n${message}`);
   process.exit(1);
@@ -48,21 +56,19 @@ export function ensureBuild() {
   const sources = ["app", "core", "packs", "public", "vite.config.ts", "react-router.config.ts", "package-lock.json"];
   if (!stale("build/server/index.js", sources)) return;
   console.log("Building …");
-  if (tool("react-router", ["build"], { stdio: ["ignore", "ignore", "inherit"] })) stop("The build failed; see above.");
+  quietly("react-router", ["build"], "The build failed; see above.");
 }
 
 export function ensureCli() {
   if (!stale("build/cli/klinko.js", ["cli", "core", "packs", "vite.cli.config.ts", "package-lock.json"])) return;
-  if (tool("vite", ["build", "--config", "vite.cli.config.ts"], { stdio: ["ignore", "ignore", "inherit"] }))
-    stop("The command line tool could not be built; see above.");
+  quietly("vite", ["build", "--config", "vite.cli.config.ts"], "The command line tool could not be built; see above.");
 }
 
 /** What draws and encodes films of a lamp in a page, for tests and benches. */
 export function ensureFilmMaker() {
   if (!stale("test-results/bench/film-maker.js", ["bench", "core", "vite.bench.config.ts", "package-lock.json"]))
     return;
-  if (tool("vite", ["build", "--config", "vite.bench.config.ts"], { stdio: ["ignore", "ignore", "inherit"] }))
-    stop("The maker of films could not be built; see above.");
+  quietly("vite", ["build", "--config", "vite.bench.config.ts"], "The maker of films could not be built; see above.");
 }
 
 /** The path of a Chromium: $CHROME_PATH, one on the path, or Debian's, installed when there is none. */

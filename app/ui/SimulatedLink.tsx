@@ -1,10 +1,11 @@
 import { ExternalLink } from "lucide-react";
 import type { Vehicle } from "@core/record/types";
+import { hasStandIn } from "@packs/demo-faults";
 import { simulatedPath } from "~/store/paths";
 
 /** The stand-in of a demo vehicle, in a window of its own beside the job. */
 export function SimulatedLink({ vehicle }: { vehicle: Pick<Vehicle, "id"> }) {
-  if (!vehicle.id.startsWith("demo-")) return null;
+  if (!hasStandIn(vehicle.id)) return null;
   return (
     <p>
       <a

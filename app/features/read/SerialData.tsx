@@ -6,6 +6,7 @@ import { runToAsk, wasCleared } from "@core/job/epochs";
 import type { Reading } from "@core/record/types";
 import { codesFrom, COMMANDS, readReply, request, valuesOf, type Command } from "@core/serial/protocol";
 import { clock } from "~/store/clock";
+import { hasStandIn } from "@packs/demo-faults";
 import type { JobData } from "~/store/job-data";
 import { hasSerialPorts, openPort, simulatedLine, type SerialLine } from "~/store/serial-line";
 import { useSettings } from "~/store/use-settings";
@@ -154,7 +155,7 @@ export function SerialData({ data, tells }: { data: JobData; tells: Tells }) {
             options={tells.protocols.map((p) => ({ value: p.id, label: `${p.title} (${p.years.join(" to ")})` }))}
           />
           <Row>
-            {vehicle.id.startsWith("demo-") && (
+            {hasStandIn(vehicle.id) && (
               <Button $look="primary" onPress={() => void connect(() => Promise.resolve(simulatedLine(pack, vehicle)))}>
                 Connect to the simulated unit
               </Button>
