@@ -94,6 +94,8 @@ test.describe("a device without room", () => {
     await expect(page.getByLabel("Write a line")).toHaveValue("Bought a new relay");
     await page.getByLabel("In the owner's words").fill("It stumbles");
     await page.getByRole("button", { name: "Write the story down" }).click();
+    // Beside the line, and beside the story.
+    await expect(page.getByRole("alert")).toHaveCount(2);
     await expect(page.getByRole("alert").last()).toContainText("no room left");
     await expect(page.getByLabel("In the owner's words")).toHaveValue("It stumbles");
     await full(false);

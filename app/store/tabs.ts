@@ -3,7 +3,8 @@ import { useRevalidator } from "react-router";
 
 /** What was written by one tab is told to the others. */
 const CHANNEL = "klinko-records";
-const channel = typeof BroadcastChannel === "undefined" ? null : new BroadcastChannel(CHANNEL);
+const channel =
+  typeof document === "undefined" || typeof BroadcastChannel === "undefined" ? null : new BroadcastChannel(CHANNEL);
 
 /** @param vehicle whose records have changed */
 export const announce = (vehicle: string): void => channel?.postMessage(vehicle);

@@ -1,7 +1,11 @@
 import { ready, values } from "./boxes";
 import { inTurn } from "./in-turn";
 
-/** Loose values beside the records: settings, drafts, simulated vehicles, the reading of a lamp without a vehicle. Each is changed in its turn, in all tabs. */
+/**
+ * Loose values beside the records: settings, drafts, simulated vehicles, the reading of a lamp without a vehicle. What is changed from
+ * what is stored goes in turn, in all tabs; what is written whole goes at once, so that a page that is closed in the next moment has
+ * written it.
+ */
 const turnOf = <T>(key: string, run: () => Promise<T>): Promise<T> =>
   inTurn(`value/${key}`, async () => {
     await ready();
@@ -21,5 +25,5 @@ export const changeValue = <T>(key: string, to: (value: unknown) => T): Promise<
     return value;
   });
 
-export const writeValue = (key: string, value: unknown): Promise<void> => turnOf(key, () => values.set(key, value));
+export const writeValue = (key: string, value: unknown): Promise<void> => values.set(key, value);
 export const dropValue = (key: string): Promise<void> => turnOf(key, () => values.remove(key));
