@@ -104,7 +104,7 @@ test("a camera that is refused or missing says how to mend that", async ({ page 
   for (const [name, says] of [
     ["NotAllowedError", /camera is not allowed. Allow it for this page/],
     ["NotFoundError", /No camera found. Bring a film/],
-    ["NotReadableError", /in use by another program/],
+    ["NotReadableError", /Another program is using the camera/],
   ] as const) {
     await page.goto("/watch");
     await page.evaluate((error) => {
