@@ -31,9 +31,12 @@ export interface Box {
   keys: () => Promise<string[]>;
 }
 
-/** @param storeName of one that is older than this rule */
-export function box(name: string, storeName = "records"): Box {
-  const db = localforage.createInstance({ name, storeName, driver: localforage.INDEXEDDB });
+/**
+ * @param storeName of one that is older than this rule
+ * @param driver another one only for words that must be there in the next moment, and of which nothing else hangs
+ */
+export function box(name: string, storeName = "records", driver = localforage.INDEXEDDB): Box {
+  const db = localforage.createInstance({ name, storeName, driver });
   const told = <T>(run: () => Promise<T>, ms: number): Promise<T> => {
     let timer: ReturnType<typeof setTimeout>;
     const late = new Promise<never>((_, no) => {

@@ -7,7 +7,7 @@ import { dropFilms } from "./films";
 import { vehiclePath } from "./paths";
 import { changeJob, removeJob } from "./records";
 import { intent } from "./use-job";
-import { dropValue } from "./values";
+import { dropDraft } from "./drafts";
 
 const name = word(120);
 
@@ -30,7 +30,7 @@ export const jobIntents = {
   delete: intent(object({}), async (_, { id, data }) => {
     const { job, vehicle } = await data();
     for (const reading of await removeJob(job)) await dropFilms({ reading });
-    await dropValue(`draft/${id}/story`);
+    await dropDraft(`${id}/story`);
     return redirect(vehiclePath(vehicle.id));
   }),
 };

@@ -15,6 +15,7 @@ export const storeOf = (name: string): Map<string, unknown> => {
 
 export const localforage = {
   INDEXEDDB: "asyncStorage",
+  LOCALSTORAGE: "localStorageWrapper",
   createInstance: ({ name }: { name: string }) => {
     const held = storeOf(name);
     const later = async <T>(value: () => T): Promise<T> => {

@@ -1,5 +1,5 @@
 import { useCallback, useEffect, useRef, useState } from "react";
-import { readValue, writeValue } from "./values";
+import { readDraft, writeDraft } from "./drafts";
 
 /**
  * What somebody is in the middle of writing: kept on the device with every change, so that a closed page loses none of it.
@@ -12,7 +12,7 @@ export function useDraft<T>(key: string, first: T, isOne: (value: unknown) => va
   useEffect(() => {
     let gone = false;
     typed.current = false;
-    readValue(`draft/${key}`).then(
+    readDraft(key).then(
       (stored) => {
         if (!gone && !typed.current && isOne(stored)) set(stored);
       },
@@ -29,7 +29,7 @@ export function useDraft<T>(key: string, first: T, isOne: (value: unknown) => va
     (next: T) => {
       typed.current = true;
       set(next);
-      writeValue(`draft/${key}`, next).catch(() => undefined);
+      writeDraft(key, next).catch(() => undefined);
     },
     [key],
   );

@@ -6,7 +6,7 @@ import { StoreProblem } from "~/store/box";
 import { jobPath } from "~/store/paths";
 import { changeJob, changeVehicle } from "~/store/records";
 import { intent } from "~/store/use-job";
-import { dropValue } from "~/store/values";
+import { dropDraft } from "~/store/drafts";
 
 const code = pattern(/^\d{1,4}$/);
 
@@ -19,7 +19,7 @@ export const storyIntents = {
         throw new StoreProblem("refused", `Not saved yet: another tab has changed ${both.join(" and ")} as well. Send it again, and what stands here counts.`); // prettier-ignore
       return withStory(j, story, what.handOver, now);
     });
-    await dropValue(`draft/${id}/story`);
+    await dropDraft(`${id}/story`);
     return redirect(jobPath(id, "way-in"));
   }),
   change: intent(

@@ -1,0 +1,17 @@
+import localforage from "localforage";
+import { box } from "./box";
+import { dropValue, readValue } from "./values";
+
+/**
+ * What somebody is in the middle of writing. It is written before the page can be gone: a transaction of IndexedDB that is under way when a
+ * page is reloaded is broken off, and with it the last word.
+ */
+const drafts = box("klinko-drafts", "drafts", localforage.LOCALSTORAGE);
+
+/** An older Klinko kept drafts among the values. */
+export const readDraft = async (key: string): Promise<unknown> => (await drafts.get(key)) ?? (await readValue(`draft/${key}`)); // prettier-ignore
+export const writeDraft = (key: string, value: unknown): Promise<void> => drafts.set(key, value);
+export async function dropDraft(key: string): Promise<void> {
+  await drafts.remove(key);
+  await dropValue(`draft/${key}`);
+}
