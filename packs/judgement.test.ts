@@ -144,14 +144,16 @@ describe("a reading", () => {
     expect(made.known().codes.map((x) => `${x.memory} ${x.code} ${x.sure}`)).toEqual(["live 231 certain", "stored 231 certain", "stored 233 certain"]); // prettier-ignore
   });
 
-  it("typed off a display once is likely, twice certain, and a system that it does not name is not read", () => {
+  it("typed off a display is likely, three times alike certain, and a system that it does not name is not read", () => {
     const typed = (codes: string[]): Partial<Reading> => {
       const lists: Record<string, SystemList> = { engine: { state: "codes", codes, unclear: [] } };
       return { input: "modules", lists, result: resultOf(lists.engine), looked: undefined };
     };
     const made = new Made("aldermoor").read(1, "engine", null, typed(["13"]));
     expect([made.known().codes[0].sure, made.known("body").answer]).toEqual(["likely", "not-read"]);
-    expect(made.read(6, "engine", null, typed(["13"])).known().codes[0].sure).toBe("certain");
+    // One character is soon taken for the same other one twice.
+    expect(made.read(6, "engine", null, typed(["13"])).known().codes[0].sure).toBe("likely");
+    expect(made.read(9, "engine", null, typed(["13"])).known().codes[0].sure).toBe("certain");
   });
 });
 

@@ -73,7 +73,9 @@ export interface Told {
 const RANK = { unsure: 0, likely: 1, certain: 2 } as const;
 export const atMost = (a: Sure, b: Sure): Sure => (RANK[a] < RANK[b] ? a : b);
 export const atLeast = (a: Sure, b: Sure): boolean => RANK[a] >= RANK[b];
-export const sureOfWeight = ({ p, heard, most, called }: Weight): Sure => atMost(sureOf(p, heard, called), most);
+/** Who copies a display takes one character for the same other one again: as of numbers counted in the head, one hearing more is asked. */
+export const sureOfWeight = ({ p, heard, most, called, apart }: Weight): Sure =>
+  atMost(sureOf(p, heard, called ?? apart), most);
 
 type Of = Pick<JobCase, "vehicle" | "pack" | "systems">;
 
@@ -138,7 +140,9 @@ function copied(
   most: Sure,
 ): Told {
   const sent = reading.input === "serial";
-  const weight: Weight = sent ? { p: 1, heard: HEARD, most, apart: true } : { p: COPIED, heard: 1, most, apart: true };
+  const weight: Weight = sent
+    ? { p: 1, heard: HEARD + 1, most, apart: true }
+    : { p: COPIED, heard: 1, most, apart: true };
   const here: Doubt[] = sent ? doubts : [...doubts, { kind: "typed" }];
   if (result.state === "none") return noneTold(reading, weight, here);
   if (!result.codes.length) return blank(reading, "unclear", here);
