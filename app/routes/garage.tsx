@@ -16,8 +16,12 @@ import type { Route } from "./+types/garage";
 
 export async function clientLoader() {
   const demo = document.documentElement.dataset.demo === "yes";
-  if (demo) await seedDemo();
-  const { vehicles, faces, locked } = await readGarage();
+  let garage = await readGarage();
+  if (demo && !garage.vehicles.length && !garage.locked.length) {
+    await seedDemo();
+    garage = await readGarage();
+  }
+  const { vehicles, faces, locked } = garage;
   const rows = await Promise.all(vehicles.map((v) => rowOf(v, faces.get(v.id)!)));
   // Those that were touched last come first.
   rows.sort((a, b) => b.face.touched.localeCompare(a.face.touched) || a.vehicle.plate.localeCompare(b.vehicle.plate));

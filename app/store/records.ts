@@ -222,13 +222,13 @@ function checked(doc: Doc): Doc {
 
 /**
  * Stores a record whose turn it is; never over one that this version cannot read.
- * @param old what was just read in the same turn, where it was
+ * @param opened the record as it was read in the same turn, where it was: it need not be looked at again
  */
-async function put(doc: Doc, old?: Doc): Promise<void> {
+async function put(doc: Doc, opened?: Doc): Promise<void> {
   const { kind } = doc;
   const key = keyIn(doc);
-  old ??= (await boxes[kind].get(key)) as Doc | undefined;
-  if (isThere(old) && "locked" in openDoc(`${kind}/${key}`, old)) throw readOnly();
+  const old = opened ?? (await boxes[kind].get(key));
+  if (!opened && isThere(old) && "locked" in openDoc(`${kind}/${key}`, old)) throw readOnly();
   checked(doc);
   const vehicle = vehicleOf(doc);
   if (doc.kind === "vehicle") {

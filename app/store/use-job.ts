@@ -32,6 +32,8 @@ type Sent<I extends Intents> = { [K in keyof I & string]: { intent: K } & Of<I[K
 /** What went wrong, in words that stand beside what was done. */
 export interface Trouble {
   problem: string;
+  /** It may be asked once more, and is done then. */
+  ask?: true;
 }
 
 /** Carries out what a page of a job asks for. What cannot be stored comes back as words; nothing that was typed is lost. */
@@ -75,5 +77,7 @@ export function useIntents<I extends Intents>(step: StepId | null, done?: () => 
       void fetcher.submit(what, { method: "post", action: jobPath(idIn(jobId!), step ?? undefined), encType: "application/json" }), // prettier-ignore
     busy: state !== "idle",
     problem,
+    /** What was asked last is done if it is asked once more. */
+    asks: problem !== null && data?.ask === true,
   };
 }

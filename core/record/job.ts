@@ -1,5 +1,6 @@
 import { lampVerdict, type LampSeen, type OthersSeen } from "../procedure/lamp-check";
 import type { UnitSeen } from "../procedure/unit-check";
+import type { Of } from "../schema/rule";
 import {
   RECORD_VERSION,
   STEP_IDS,
@@ -8,6 +9,7 @@ import {
   type JobEnd,
   type StepId,
   type Story,
+  type toldRule,
   type Vehicle,
 } from "./types";
 
@@ -81,6 +83,8 @@ function storyTitle(story: Story): string {
 /** A word of a form in the middle of a sentence. */
 const inside = (word: string): string => word.charAt(0).toLowerCase() + word.slice(1);
 
+type Told = Of<typeof toldRule>;
+
 const STORY_WORDS: Record<keyof Story, string> = {
   lamp: "which lamp",
   since: "since when",
@@ -99,13 +103,15 @@ const STORY_WORDS: Record<keyof Story, string> = {
  * @param base what both began with
  * @returns the story, and in words what both have changed, each in another way
  */
-export function mergeStory(base: Story, here: Story, mine: Story): { story: Story; both: string[] } {
+export function mergeStory(base: Told, here: Told, mine: Told): Told & { both: string[] } {
   const same = (a: unknown, b: unknown) => JSON.stringify(a) === JSON.stringify(b);
   const keys = Object.keys(STORY_WORDS) as (keyof Story)[];
-  const changed = keys.filter((k) => !same(mine[k], base[k]));
-  const both = changed.filter((k) => !same(here[k], base[k]) && !same(here[k], mine[k]));
-  const own = Object.fromEntries(changed.map((k) => [k, mine[k]]));
-  return { story: { ...here, ...own }, both: both.map((k) => STORY_WORDS[k]) };
+  const changed = keys.filter((k) => !same(mine.story[k], base.story[k]));
+  const both = changed.filter((k) => !same(here.story[k], base.story[k]) && !same(here.story[k], mine.story[k]));
+  const own = Object.fromEntries(changed.map((k) => [k, mine.story[k]]));
+  // Of yes and no both can only have changed to the same.
+  const handOver = mine.handOver === base.handOver ? here.handOver : mine.handOver;
+  return { story: { ...here.story, ...own }, handOver, both: both.map((k) => STORY_WORDS[k]) };
 }
 
 export function withStory(job: Job, story: Story, handOver: boolean, now: string): Job {

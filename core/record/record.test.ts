@@ -23,7 +23,7 @@ import {
 import { climb } from "../schema/ladder";
 import { readBackup } from "./backup";
 import { openDoc } from "./open";
-import { RECORD_VERSION, type Job, type Mark, type Reading } from "./types";
+import { RECORD_VERSION, type Job, type Mark, type Reading, type Story } from "./types";
 
 const at = (minutes: number) => new Date(Date.UTC(2026, 10, 24, 9, minutes)).toISOString();
 const job = () => newJob({ id: "v1" }, "engine", "j1", at(0));
@@ -88,12 +88,14 @@ describe("the path of a job", () => {
 });
 
 describe("a story that is told in two places", () => {
-  it("keeps what only one of them has changed, and names what both have", () => {
-    const base = { ...EMPTY_STORY, lamp: "MIL", words: "first", weather: ["Wet"] };
-    const here = { ...base, since: "May", words: "second" };
-    expect(mergeStory(base, here, { ...base, weather: ["Wet", "Frost"] })).toEqual({ story: { ...here, weather: ["Wet", "Frost"] }, both: [] }); // prettier-ignore
-    expect(mergeStory(base, here, { ...base, words: "third" }).both).toEqual(["the owner's words"]);
-    expect(mergeStory(here, here, { ...base, words: "third" })).toEqual({ story: { ...here, since: "", words: "third" }, both: [] }); // prettier-ignore
+  it("keeps what only one of them has changed, and names what both have, whoever has the last word", () => {
+    const told = (part: Partial<Story>, handOver = false) => ({ story: { ...EMPTY_STORY, lamp: "MIL", words: "first", ...part }, handOver }); // prettier-ignore
+    const [base, here] = [told({ weather: ["Wet"] }), told({ weather: ["Wet"], since: "May", words: "second" }, true)];
+    const apart = mergeStory(base, here, told({ weather: ["Wet", "Frost"] }));
+    expect(apart).toEqual({ ...told({ weather: ["Wet", "Frost"], since: "May", words: "second" }, true), both: [] });
+    const both = mergeStory(base, here, told({ weather: ["Wet"], words: "third" }));
+    // What the other one alone has told stays, also where this one's words count.
+    expect(both).toEqual({ ...told({ weather: ["Wet"], since: "May", words: "third" }, true), both: ["the owner's words"] }); // prettier-ignore
   });
 });
 

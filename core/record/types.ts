@@ -84,6 +84,9 @@ export const storyRule = object({
 });
 export type Story = Of<typeof storyRule>;
 
+/** What the form of the story holds. */
+export const toldRule = object({ story: storyRule, handOver: flag });
+
 const note = object({ at: time, by: oneOf("klinko", "person"), step, text: line });
 export type Note = Of<typeof note>;
 

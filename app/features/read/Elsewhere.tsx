@@ -25,8 +25,8 @@ export function Elsewhere({
   const [problem, setProblem] = useState<string | null>(null);
   const held = useRef<Hold | null>(null);
   useEffect(() => {
-    const own = (held.current = hold(`reading/${id}`, (mine) => session.setElsewhere(!mine)));
-    return own.release;
+    const asked = (held.current = hold(`reading/${id}`, (mine) => session.setElsewhere(!mine)));
+    return asked.release;
   }, [id, session]);
   if (!elsewhere) return null;
   const take = async () => {
@@ -39,7 +39,7 @@ export function Elsewhere({
   };
   return (
     <>
-      <h1>This reading is open in another tab.</h1>
+      <h1>{one ? "A lamp is watched in another tab." : "This reading is open in another tab."}</h1>
       <Sheet>
         <p>Go on there, or take it over here. What is marked there until now comes with it.</p>
         {problem && <Caution>{problem}</Caution>}

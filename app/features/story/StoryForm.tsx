@@ -1,7 +1,8 @@
 import { useState } from "react";
 import { Switch } from "react-aria-components/Switch";
 import styled from "styled-components";
-import type { Story } from "@core/record/types";
+import { storyRule, toldRule, type Story } from "@core/record/types";
+import { flag, holds, object, type Of } from "@core/schema/rule";
 import { useDraft } from "~/store/use-draft";
 import { useIntents, useJob } from "~/store/use-job";
 import { useSettings } from "~/store/use-settings";
@@ -62,32 +63,27 @@ const BEFORE = ["Just washed", "Just refuelled", "Just worked on", "Battery was 
 
 const AND = " and ";
 
-interface Draft {
-  story: Story;
-  handOver: boolean;
-}
-const WORDS_OF = ["weather", "before", "symptoms"] as const;
-const isDraft = (v: unknown): v is Draft => {
-  const { story, handOver } = (v ?? {}) as Partial<Draft>;
-  return typeof handOver === "boolean" && typeof story?.words === "string" && typeof story.lamp === "string" && WORDS_OF.every((k) => Array.isArray(story[k])); // prettier-ignore
-};
+/** What was told, and what the form began with: what another tab changes meanwhile is not taken back, also after a reload. */
+const draftRule = object({ story: storyRule, handOver: flag, base: toldRule });
+type Draft = Of<typeof draftRule>;
+const isDraft = (v: unknown): v is Draft => "value" in holds(draftRule, v);
 
 /** What the owner says, in a form that later steps can reason with. */
 export function StoryForm() {
   const { job, vehicle, systems } = useJob();
   const [changed, setChanged] = useState({ text: "", codes: "" });
-  const { send, busy, problem } = useIntents<StoryIntents>("story");
+  const { send, busy, problem, asks } = useIntents<StoryIntents>("story");
   const change = useIntents<StoryIntents>("story", () => setChanged({ text: "", codes: "" }));
   const { speed } = useSettings();
   const told: Draft = {
     story: { ...job.story, lamp: job.story.lamp || systems[0].about.lamp },
     handOver: job.handOver,
+    base: { story: job.story, handOver: job.handOver },
   };
-  const [{ story, handOver }, setDraft] = useDraft<Draft>(`${job.id}/story`, told, isDraft);
-  /** What the form began with: what another tab changes meanwhile is not taken back. */
-  const [base, setBase] = useState(job.story);
-  const setHandOver = (on: boolean) => setDraft({ story, handOver: on });
-  const set = (part: Partial<Story>) => setDraft({ story: { ...story, ...part }, handOver });
+  const [draft, setDraft] = useDraft<Draft>(`${job.id}/story`, told, isDraft);
+  const { story, handOver, base } = draft;
+  const setHandOver = (on: boolean) => setDraft({ ...draft, handOver: on });
+  const set = (part: Partial<Story>) => setDraft({ ...draft, story: { ...story, ...part } });
   const lamps = [...new Set(systems.map((s) => s.about.lamp))];
   const [slow, fast] = speed === "mph" ? ["30 mph", "55 mph"] : ["50 km/h", "90 km/h"];
   return (
@@ -96,9 +92,7 @@ export function StoryForm() {
       onSubmit={(e) => {
         e.preventDefault();
         // What was written before stays until this is stored.
-        send({ intent: "story", story, handOver, base });
-        // Sent once more, what stands here counts against what the other tab has stored.
-        setBase(job.story);
+        send({ intent: "story", mine: { story, handOver }, base, sure: asks });
       }}
     >
       <h1>What does the owner say?</h1>

@@ -1,24 +1,28 @@
 import { redirect } from "react-router";
 import { mergeStory, note, withStory } from "@core/record/job";
-import { LIMITS, storyRule } from "@core/record/types";
+import { LIMITS, toldRule } from "@core/record/types";
 import { flag, list, object, pattern, word } from "@core/schema/rule";
-import { StoreProblem } from "~/store/box";
 import { jobPath } from "~/store/paths";
 import { changeJob, changeVehicle } from "~/store/records";
-import { intent } from "~/store/use-job";
+import { intent, type Trouble } from "~/store/use-job";
 import { dropDraft } from "~/store/drafts";
 
 const code = pattern(/^\d{1,4}$/);
 
 export const storyIntents = {
-  /** `base`: what the form began with. */
-  story: intent(object({ story: storyRule, base: storyRule, handOver: flag }), async (what, { id, now }) => {
+  /** `base`: what the form began with; `sure`: what both have changed was told of, and what stands here counts. */
+  story: intent(object({ mine: toldRule, base: toldRule, sure: flag }), async ({ mine, base, sure }, { id, now }) => {
+    let both: string[] = [];
     await changeJob(id, (j) => {
-      const { story, both } = mergeStory(what.base, j.story, what.story);
-      if (both.length)
-        throw new StoreProblem("refused", `Not saved yet: another tab has changed ${both.join(" and ")} as well. Send it again, and what stands here counts.`); // prettier-ignore
-      return withStory(j, story, what.handOver, now);
+      const merged = mergeStory(base, j, mine);
+      both = sure ? [] : merged.both;
+      return both.length ? j : withStory(j, merged.story, merged.handOver, now);
     });
+    if (both.length)
+      return {
+        problem: `Not saved yet: another tab has changed ${both.join(" and ")} as well. Send it again, and what stands here counts.`,
+        ask: true,
+      } satisfies Trouble;
     await dropDraft(`${id}/story`);
     return redirect(jobPath(id, "way-in"));
   }),
