@@ -144,6 +144,16 @@ describe("a reading", () => {
     expect(made.known().codes.map((x) => `${x.memory} ${x.code} ${x.sure}`)).toEqual(["live 231 certain", "stored 231 certain", "stored 233 certain"]); // prettier-ignore
   });
 
+  it("that is there now is not certain any more once a newer answer does not name it", () => {
+    const live = (codes: string[], n: number): ReadingResult => ({ ...list(codes, n), heard: { ...heard(codes, n), exactShown: { live: Object.fromEntries(codes.map((c) => [c, n])) } } }); // prettier-ignore
+    const made = new Made("dunmarrow").read(1, "engine-run", live(["231"], 2)).clear(5, { wiped: ["engine"] });
+    const after = made.read(9, "engine-run", live(["231", "233"], 2));
+    expect(after.rows("engine-run").rows.map((r) => [r.code, r.persistence, r.sure])).toContainEqual(["233", "hard", "certain"]); // prettier-ignore
+    // Heard without a slip not once: it cannot say that the other is gone, but that is no certainty that it is there.
+    const doubted = after.read(12, "engine-run", live(["231"], 0));
+    expect(doubted.rows("engine-run").rows.map((r) => [r.code, r.persistence, r.sure])).toContainEqual(["233", "hard", "likely"]); // prettier-ignore
+  });
+
   it("typed off a display is likely, three times alike certain, and a system that it does not name is not read", () => {
     const typed = (codes: string[]): Partial<Reading> => {
       const lists: Record<string, SystemList> = { engine: { state: "codes", codes, unclear: [] } };

@@ -13,6 +13,10 @@ const MAX_EXTRA = 3;
 /** The key is usually turned on within this time from the start of watching, ms. */
 const KEY_ON_WITHIN = 2500;
 
+/** A watch that somebody begins by asking begins so exactly, ms; and so often it does not at all. */
+const ASKED_SD = 40;
+const UNTIMELY = 0.03;
+
 /** The hidden positions still alive after a mark, with their weights; the factor taken out of them is kept as a log. */
 interface State {
   index: Int32Array;
@@ -248,6 +252,13 @@ function beginning(flat: Flat, j: number, t: number, tempo: number, o: Observer)
   if (j > 5) return middle;
   let at = flat.first;
   for (let i = 0; i < j; i++) at += flat.step[i];
+  if (flat.usual !== undefined) {
+    // Both of the two times that are compared were seen by the same eyes.
+    const sd = Math.SQRT2 * o.onsetSd + ASKED_SD;
+    const off = t - flat.usual - (at - flat.first) * tempo;
+    const density = Math.exp(-0.5 * (off / sd) ** 2) / (sd * Math.sqrt(2 * Math.PI));
+    return (UNTIMELY + ((1 - UNTIMELY) * density) / FIRST) * o.miss ** j;
+  }
   // The show begins soon after watching does; later only where the key was turned late.
   const wait = t - at * tempo;
   const timely = wait < -400 ? 0 : wait < KEY_ON_WITHIN ? 1 : 0.1;

@@ -23,6 +23,8 @@ export interface Flat {
   first: number;
   /** Probability that watching began with the show. */
   fromStart: number;
+  /** When the first flash was seen in other watches that began as this one did, ms; undefined where there are none. */
+  usual?: number;
 }
 
 export function flatten(show: Show, mode: Evidence["mode"]): Flat {

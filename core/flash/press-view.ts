@@ -27,12 +27,14 @@ export function pressView(dialect: Dialect, presses: readonly Press[]): View<nul
   const shown = tracks.flatMap((t, k) => (t.onset.length ? [k] : []));
   const longest = tracks.reduce((n, t) => Math.max(n, t.onset.length), 1);
   const before = dialect.empty?.kind === "group" ? dialect.empty.beforeMs : 0;
+  // A press is answered after the same time as the others; a first flash that comes a flash later was not the first.
+  const usual = shown.length > 1 ? usualDelay(tracks) : undefined;
   const flats = new Map<number, Flat>();
   const flatOf = (count: number): Flat => {
     let flat = flats.get(count);
     if (!flat) {
       flat = flatten({ lead: runOf(dialect, count), loop: null, ends: "rest" }, mode);
-      flats.set(count, (flat = { ...flat, first: before }));
+      flats.set(count, (flat = { ...flat, first: before, usual }));
     }
     return flat;
   };
@@ -68,10 +70,15 @@ export function pressView(dialect: Dialect, presses: readonly Press[]): View<nul
   );
 }
 
+/** From a press to its first flash as it was seen mostly, ms. */
+function usualDelay(tracks: readonly Track[]): number {
+  const delays = tracks.flatMap((t) => (t.onset.length ? [t.onset[0]] : [])).sort((a, b) => a - b);
+  return delays[(delays.length - 1) >> 1];
+}
+
 /** Presses whose first flash came a flash later than with the others: one was missed. */
 function lateIn(tracks: readonly Track[], period: number): boolean[] {
-  const delays = tracks.flatMap((t) => (t.onset.length ? [t.onset[0]] : [])).sort((a, b) => a - b);
-  const usual = delays[(delays.length - 1) >> 1];
+  const usual = usualDelay(tracks);
   return tracks.map((t) => t.onset.length > 0 && t.onset[0] > usual + period / 2);
 }
 

@@ -135,7 +135,9 @@ function rowOf(
   // A unit that tests itself tells what is there now, so the newest answer holds.
   if (k.memory === "live") {
     const now = seen.findLastIndex((x) => x !== null);
-    return seen[now] ? row("hard", sureAt(now)) : row(ran[now] === "drive" ? "gone" : "quiet", "likely");
+    // A newer answer without it that is not sure of itself proves nothing, and takes the certainty from the older one.
+    const doubted = after.slice(now + 1).some((t) => t.answer === "codes" || t.answer === "none");
+    return seen[now] ? row("hard", doubted ? atMost(sureAt(now), "likely") : sureAt(now)) : row(ran[now] === "drive" ? "gone" : "quiet", "likely");
   }
   const sure = seen.reduce<Sure>((s, x, i) => (x && atLeast(sureAt(i), s) ? sureAt(i) : s), "unsure");
   if (!k.before) return wholeBefore ? row("new", sure === "certain" ? "likely" : "unsure") : row("late", sure);
