@@ -1,7 +1,7 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import type { Connector, Pack, Variant } from "@core/pack/pack";
-import { findWays, type Asked, type Seen } from "@core/pack/find";
+import { findWays, shapeOf, type Asked, type Seen } from "@core/pack/find";
 import { connectorIdOf, tellsByDashLamp, type Way } from "@core/pack/way";
 import { PACKS } from "./index";
 
@@ -26,7 +26,7 @@ const STANDS: Stand[] = PACKS.flatMap((pack) =>
 const seenOf = ({ way, plug }: Stand): Seen => ({
   lamp: tellsByDashLamp(way) ? "yes" : "no",
   ...(plug && {
-    shape: plug.shape,
+    shape: shapeOf(plug),
     colour: plug.colour,
     cavities: plug.cavities.length,
     place: plug.place,

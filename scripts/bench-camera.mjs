@@ -8,7 +8,7 @@ import { cameraFilm, dialectOf, FILMS, openMaker, tabOf } from "./film-maker.mjs
 const { values: given } = parseArgs({ options: { seconds: { type: "string", default: "60" } } });
 /** The camera plays it over and over; where it begins again the list breaks off, so that no watch ends by itself. */
 const FILM_S = 20;
-ensureFilmMaker();
+await ensureFilmMaker();
 
 await withDemo(4182, async (browser, base) => {
   const maker = await openMaker(browser);

@@ -4,7 +4,7 @@ import { dialectOf, openMaker, tabOf } from "./film-maker.mjs";
 
 // How heavy the first visit of the garage is, how the reading page answers with the processor slowed four times, and how the strip
 // does with ten minutes of marks.
-ensureFilmMaker();
+await ensureFilmMaker();
 const TEN_MINUTES = 600_000;
 await withDemo(4180, async (browser, base) => {
   const context = await browser.newContext({ viewport: { width: 1280, height: 800 } });

@@ -14,7 +14,7 @@ const { values: given } = parseArgs({
     long: { type: "boolean", default: false },
   },
 });
-ensureFilmMaker();
+await ensureFilmMaker();
 
 /** So long somebody takes to pick a film. */
 const PICKING_MS = 1500;

@@ -3,7 +3,7 @@ import { ensureBuild, ensurePackages, freePort, root, serverArgs } from "./ensur
 
 // Installs what is missing, builds what is stale, and serves Klinko with the demo fleet.
 ensurePackages();
-ensureBuild();
+await ensureBuild();
 const port = await freePort(Number(process.env.PORT) || 4100);
 const server = spawn(process.execPath, serverArgs, {
   cwd: root,

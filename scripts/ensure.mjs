@@ -15,12 +15,23 @@ export function run(command, args, options = {}) {
 const bin = (name) => join(root, "node_modules", ".bin", name);
 export const tool = (name, args, options) => run(bin(name), args, options);
 
+/** Runs a tool beside others; what it says comes at its end, whole. */
+export function beside(name, args) {
+  return new Promise((resolve) => {
+    const child = spawn(bin(name), args, { cwd: root, stdio: ["ignore", "pipe", "pipe"] });
+    let said = "";
+    for (const stream of [child.stdout, child.stderr]) stream.setEncoding("utf8").on("data", (text) => (said += text));
+    child.once("error", (cause) => resolve({ failed: true, said: String(cause) }));
+    child.once("close", (status) => resolve({ failed: status !== 0, said }));
+  });
+}
+
 /** Runs a tool of which nothing is shown unless it fails. */
-function quietly(name, args, failed) {
-  const { status, stdout, stderr } = spawnSync(bin(name), args, { cwd: root, encoding: "utf8" });
-  if (!status) return;
-  console.error(stdout, stderr);
-  stop(failed);
+async function quietly(name, args, why) {
+  const { failed, said } = await beside(name, args);
+  if (!failed) return;
+  console.error(said);
+  stop(why);
 }
 
 function stop(message) {
@@ -52,23 +63,31 @@ export function stale(built, sources) {
   return !existsSync(built) || statSync(built).mtimeMs < Math.max(...sources.filter(existsSync).map(newest));
 }
 
-export function ensureBuild() {
+export async function ensureBuild() {
   const sources = ["app", "core", "packs", "public", "vite.config.ts", "react-router.config.ts", "package-lock.json"];
   if (!stale("build/server/index.js", sources)) return;
   console.log("Building …");
-  quietly("react-router", ["build"], "The build failed; see above.");
+  await quietly("react-router", ["build"], "The build failed; see above.");
 }
 
-export function ensureCli() {
+export async function ensureCli() {
   if (!stale("build/cli/klinko.js", ["cli", "core", "packs", "vite.cli.config.ts", "package-lock.json"])) return;
-  quietly("vite", ["build", "--config", "vite.cli.config.ts"], "The command line tool could not be built; see above.");
+  await quietly(
+    "vite",
+    ["build", "--config", "vite.cli.config.ts"],
+    "The command line tool could not be built; see above.",
+  );
 }
 
 /** What draws and encodes films of a lamp in a page, for tests and benches. */
-export function ensureFilmMaker() {
+export async function ensureFilmMaker() {
   if (!stale("test-results/bench/film-maker.js", ["bench", "core", "vite.bench.config.ts", "package-lock.json"]))
     return;
-  quietly("vite", ["build", "--config", "vite.bench.config.ts"], "The maker of films could not be built; see above.");
+  await quietly(
+    "vite",
+    ["build", "--config", "vite.bench.config.ts"],
+    "The maker of films could not be built; see above.",
+  );
 }
 
 /** The path of a Chromium: $CHROME_PATH, one on the path, or Debian's, installed when there is none. */
@@ -118,7 +137,7 @@ export const serverArgs = [bin("react-router-serve"), "build/server/index.js"];
 export async function withDemo(port, work) {
   ensurePackages();
   const executablePath = ensureChromium();
-  ensureBuild();
+  await ensureBuild();
   const { chromium } = await import("@playwright/test");
   const free = await freePort(port);
   const base = `http://127.0.0.1:${free}`;

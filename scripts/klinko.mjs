@@ -2,5 +2,5 @@ import { ensureCli, ensurePackages, root } from "./ensure.mjs";
 
 // The command line tool: built when stale, then run with the words given.
 ensurePackages();
-ensureCli();
+await ensureCli();
 await import(`${root}/build/cli/klinko.js`);

@@ -5,7 +5,7 @@ import { drawn, FILMS, openMaker } from "./film-maker.mjs";
 
 // The pictures in docs/screenshots, from the demo data: a reading is brought in as a trace of the simulated lamp.
 ensurePackages();
-ensureCli();
+await ensureCli();
 const out = `${root}/docs/screenshots`;
 mkdirSync(out, { recursive: true });
 await withDemo(4181, async (browser, base) => {
@@ -95,7 +95,7 @@ await withDemo(4181, async (browser, base) => {
   await page.getByRole("table").waitFor();
   await shot("prove");
   // The reader: a film with the strip in step, a correction, the camera.
-  ensureFilmMaker();
+  await ensureFilmMaker();
   const norrvik = JSON.parse(readFileSync(`${root}/packs/norrvik.json`, "utf8"));
   const film = `${FILMS}/picture.mp4`;
   const plan = { dialect: norrvik.dialects[0], codes: ["26", "43"], profile: "normal", seed: 12, seconds: 90, fps: 30, width: 640, height: 360, container: "mp4", rotation: 0 }; // prettier-ignore

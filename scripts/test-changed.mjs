@@ -36,11 +36,11 @@ const run = (name, ...args) => {
 run("react-router", ["typegen"], { stdio: "ignore" });
 run("tsc", ["--noEmit"]);
 if (code.length) run("eslint", ["--max-warnings", "0", ...code]);
-ensureCli();
+await ensureCli();
 run("vitest", ["run", "--changed", since, "--passWithNoTests", "--reporter=default"]);
 if (specs.size) {
-  ensureBuild();
-  ensureFilmMaker();
+  await ensureBuild();
+  await ensureFilmMaker();
   run("playwright", ["test", "--no-deps", ...[...specs].map((s) => `e2e/${s}.spec.ts`)], {
     env: { ...process.env, CHROME_PATH: ensureChromium() },
     stdio: "inherit",

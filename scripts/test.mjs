@@ -1,5 +1,14 @@
 import { existsSync, mkdirSync, readFileSync, rmSync } from "node:fs";
-import { ensureBuild, ensureChromium, ensureCli, ensureFilmMaker, ensurePackages, freePort, tool } from "./ensure.mjs";
+import {
+  beside,
+  ensureBuild,
+  ensureChromium,
+  ensureCli,
+  ensureFilmMaker,
+  ensurePackages,
+  freePort,
+  tool,
+} from "./ensure.mjs";
 
 // Everything that must hold: lint, formatting, import directions, types, unit tests, the real interface in Chromium.
 ensurePackages();
@@ -14,19 +23,27 @@ const check = (name, ok) => {
 };
 const quiet = { stdio: ["ignore", "inherit", "inherit"] };
 
-check("types", !tool("react-router", ["typegen"], { stdio: "ignore" }) && !tool("tsc", ["--noEmit"], quiet));
-check("lint", !tool("eslint", ["--max-warnings", "0", "."], quiet));
-check("format", !tool("prettier", ["--check", "--log-level", "warn", "."], quiet));
-check(
-  "import directions",
-  !tool(
-    "depcruise",
-    ["--config", ".dependency-cruiser.cjs", "--output-type", "err", "app", "core", "cli", "packs"],
-    quiet,
-  ),
-);
-
-check("no export that nothing uses", !tool("knip", ["--no-progress"], quiet));
+// One processor each: what only looks at the code, in two rows, and what the tests need built, behind the shorter one.
+const look = async (name, ...args) => {
+  const { failed, said } = await beside(name, args);
+  if (failed) console.log(said);
+  return !failed;
+};
+await beside("react-router", ["typegen"]);
+await Promise.all([
+  (async () => {
+    check("lint", await look("eslint", "--max-warnings", "0", "."));
+    await ensureFilmMaker();
+  })(),
+  (async () => {
+    check("types", await look("tsc", "--noEmit"));
+    check("format", await look("prettier", "--check", "--log-level", "warn", "."));
+    check("import directions", await look("depcruise", "--config", ".dependency-cruiser.cjs", "--output-type", "err", "app", "core", "cli", "packs")); // prettier-ignore
+    check("no export that nothing uses", await look("knip", "--no-progress"));
+    await ensureCli();
+    await ensureBuild();
+  })(),
+]);
 
 const results = (file) => (existsSync(file) ? JSON.parse(readFileSync(file, "utf8")) : null);
 const count = (name, file, read) => {
@@ -37,7 +54,6 @@ const count = (name, file, read) => {
   console.log(`${bad ? "FAIL" : "ok  "} ${name}: ${good} passed, ${bad} failed`);
 };
 
-ensureCli();
 rmSync("test-results/unit.json", { force: true });
 const unitStatus = tool("vitest", ["run"], quiet);
 count("unit tests", "test-results/unit.json", (r) => [
@@ -45,8 +61,6 @@ count("unit tests", "test-results/unit.json", (r) => [
   r.numFailedTests + (unitStatus && !r.numFailedTests ? 1 : 0),
 ]);
 
-ensureBuild();
-ensureFilmMaker();
 rmSync("test-results/e2e.json", { force: true });
 const env = {
   ...process.env,

@@ -1,6 +1,7 @@
 import { alive, unitVerdict } from "../procedure/unit-check";
 import type { Sure } from "../flash/sureness";
 import { unitsOf, type SystemAccess } from "../pack/scope";
+import { inputOf } from "../record/inputs";
 import type { Reading } from "../record/types";
 import type { JobCase } from "./case";
 import { clearsOf } from "./epochs";
@@ -59,7 +60,7 @@ function knownStatements(c: JobCase, k: Known): Statement[] {
           0,
         );
         const heard: Evidence[] =
-          k.last?.reading.lists || k.last?.reading.input === "counts"
+          k.last && inputOf(k.last.reading.input).known !== "seen"
             ? []
             : [{ kind: "heard", at: k.last!.reading.startedAt, code: x.code, times }];
         out.push({ ...about, kind: "stored", code: x.code, memory: x.memory, is: codeKind(c, k.system, x.code), sure: x.sure, evidence: [...x.in.map((t) => readingEvidence(t.reading)), ...evidence.slice(1), ...heard] }); // prettier-ignore

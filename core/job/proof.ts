@@ -137,7 +137,9 @@ function rowOf(
     const now = seen.findLastIndex((x) => x !== null);
     // A newer answer without it that is not sure of itself proves nothing, and takes the certainty from the older one.
     const doubted = after.slice(now + 1).some((t) => t.answer === "codes" || t.answer === "none");
-    return seen[now] ? row("hard", doubted ? atMost(sureAt(now), "likely") : sureAt(now)) : row(ran[now] === "drive" ? "gone" : "quiet", "likely");
+    return seen[now]
+      ? row("hard", doubted ? atMost(sureAt(now), "likely") : sureAt(now))
+      : row(ran[now] === "drive" ? "gone" : "quiet", "likely");
   }
   const sure = seen.reduce<Sure>((s, x, i) => (x && atLeast(sureAt(i), s) ? sureAt(i) : s), "unsure");
   if (!k.before) return wholeBefore ? row("new", sure === "certain" ? "likely" : "unsure") : row("late", sure);

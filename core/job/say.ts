@@ -1,3 +1,4 @@
+import { inputOf } from "../record/inputs";
 import type { JobCase } from "./case";
 import { accessOf } from "./case";
 import type { Judgement } from "./judge";
@@ -99,25 +100,10 @@ export function why(s: Statement, c: Pick<JobCase, "systems" | "pack">, time: (i
   return [...new Set([...s.evidence.map((e) => evidenceText(e, c, time)), ...doubts])];
 }
 
-const INPUTS: Record<string, string> = {
-  camera: "by camera",
-  film: "from a film",
-  tap: "by tapping",
-  keys: "with two keys",
-  hold: "with a held key",
-  trace: "from a trace",
-  press: "press by press",
-  counts: "by called-out counts",
-  text: "off the display",
-  modules: "off the dash",
-  readiness: "by the lamp",
-  serial: "over the serial lead",
-};
-
 function evidenceText(e: Evidence, c: Pick<JobCase, "pack">, time: (iso: string) => string): string {
   switch (e.kind) {
     case "reading":
-      return `Read ${time(e.at)} ${INPUTS[e.input] ?? ""}${RAN[e.run] ? `, ${RAN[e.run]}` : ""}.`;
+      return `Read ${time(e.at)} ${inputOf(e.input).said}${RAN[e.run] ? `, ${RAN[e.run]}` : ""}.`;
     case "clear":
       return `${c.pack.clears.find((w) => w.id === e.way)?.title ?? e.way}, ${time(e.at)}, ${Math.round(e.seconds)} s.`;
     case "heard":

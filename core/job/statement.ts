@@ -1,3 +1,4 @@
+import type { Input } from "../record/inputs";
 import type { Memory } from "../flash/dialect";
 import type { Sure } from "../flash/sureness";
 import type { CodeKind } from "./faults";
@@ -6,7 +7,7 @@ import type { Doubt } from "./told";
 
 /** What a statement rests on: something recorded, by its id or time. */
 export type Evidence =
-  | { kind: "reading"; id: string; at: string; input: string; run: string }
+  | { kind: "reading"; id: string; at: string; input: Input; run: string }
   | { kind: "clear"; at: string; way: string; seconds: number }
   | { kind: "lamp-check"; at: string }
   /** How often a code was heard without a slip, over all these readings. */

@@ -2,6 +2,7 @@ import { memoriesOf, type Memory } from "../flash/dialect";
 import { AT_A_GLANCE, CERTAIN, HEARD, roundsHeard, sureOf, type Sure } from "../flash/sureness";
 import { entriesFor, type SystemAccess } from "../pack/scope";
 import { beginsAfterMs, lampAtRest } from "../pack/way";
+import { inputOf } from "../record/inputs";
 import { readingOf } from "../record/readings";
 import type { Reading, ReadingResult } from "../record/types";
 import { accessOf, type JobCase } from "./case";
@@ -139,7 +140,7 @@ function copied(
   doubts: Doubt[],
   most: Sure,
 ): Told {
-  const sent = reading.input === "serial";
+  const sent = inputOf(reading.input).known === "sent";
   const weight: Weight = sent
     ? { p: 1, heard: HEARD + 1, most, apart: true }
     : { p: COPIED, heard: 1, most, apart: true };
@@ -161,7 +162,7 @@ function watched(
 ): Told {
   const dialect = access.dialect!;
   const { heard } = result;
-  const called = reading.input === "counts";
+  const called = inputOf(reading.input).known === "called";
   let most = heard ? limit : atMost(limit, "likely");
   if (!heard) doubts.push({ kind: "old" });
   if (startUnseen(access, reading)) {
@@ -226,7 +227,7 @@ function withTable(c: Of, access: SystemAccess, told: Told): Told {
   const doubt: Doubt =
     all && other ? { kind: "other-table", system: other.system } : { kind: "no-table", codes: strange };
   // A display writes no code that does not exist, so it was copied wrongly.
-  const limit: Sure = (all && other) || (told.reading.lists && told.reading.input !== "serial") ? "unsure" : "likely";
+  const limit: Sure = (all && other) || inputOf(told.reading.input).known === "copied" ? "unsure" : "likely";
   const codes = told.codes.map((x) => (all || strange.includes(x.code) ? { ...x, most: atMost(x.most, limit), sure: atMost(x.sure, limit) } : x)); // prettier-ignore
   const weight = { ...told.weight, most: atMost(told.weight.most, limit) };
   return { ...told, codes, weight, whole: atMost(told.whole, limit), doubts: [...told.doubts, doubt] };

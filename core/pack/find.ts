@@ -1,4 +1,4 @@
-import type { Connector, Pack, Place, Variant } from "./pack";
+import { READY_SHAPES, type Connector, type Pack, type Place, type Variant } from "./pack";
 import { holds, trapsFor, type VehicleFacts } from "./scope";
 import { connectorIdOf, tellsByDashLamp, type Trap, type Way } from "./way";
 
@@ -13,7 +13,8 @@ export interface Asked {
 }
 
 export interface Seen {
-  shape?: Connector["shape"];
+  /** A ready shape, or the words of one that a pack draws. */
+  shape?: string;
   colour?: string;
   cavities?: number;
   place?: Place;
@@ -159,7 +160,7 @@ function valueOf({ way, connector }: Candidate | FoundWay, key: keyof Seen): (st
   if (!connector) return null;
   switch (key) {
     case "shape":
-      return [connector.shape];
+      return [shapeOf(connector)];
     case "colour":
       return [connector.colour];
     case "cavities":
@@ -179,15 +180,37 @@ export const PLACE_WORDS: Record<Place, string> = {
   boot: "in the boot",
   console: "in the console",
 };
-export const SHAPE_WORDS: Record<Connector["shape"], string> = {
+const SHAPE_WORDS: Record<(typeof READY_SHAPES)[number], string> = {
   block: "a rectangular block",
   "round-ended": "rounded at both ends",
   round: "round",
   trapezoid: "wider on one side",
 };
+export const shapeWords = (shape: string): string => (SHAPE_WORDS as Record<string, string>)[shape] ?? shape;
+
+/** How a plug's shape is called among others: a ready one by its name, one of its own by its words. */
+export const shapeOf = ({ shape, outline }: Pick<Connector, "shape" | "outline">): string => outline?.words ?? shape;
+
+/** A shape to choose among, with what it takes to draw it. */
+export interface PlugShape extends Pick<Connector, "shape" | "outline"> {
+  id: string;
+  /** Of the drawing, where the outline is its own. */
+  size?: Connector["size"];
+}
+
+/** The ready shapes, and each one that a pack draws. */
+export function shapesIn(packs: readonly Pack[]): PlugShape[] {
+  const own = packs
+    .flatMap((p) => p.connectors)
+    .filter((c) => c.outline)
+    .map((c) => ({ id: shapeOf(c), shape: c.shape, outline: c.outline, size: c.size }));
+  const ready = READY_SHAPES.map((shape) => ({ id: shape, shape }));
+  return [...ready, ...new Map(own.map((s) => [s.id, s])).values()];
+}
+
 const sayFit = (key: keyof Seen, value: string) =>
   ({
-    shape: `it is ${SHAPE_WORDS[value as Connector["shape"]]}`,
+    shape: `it is ${shapeWords(String(value))}`,
     colour: `it is ${value}`,
     cavities: `it has ${value} cavities`,
     place: `it sits ${PLACE_WORDS[value as Place]}`,
@@ -196,7 +219,7 @@ const sayFit = (key: keyof Seen, value: string) =>
   })[key];
 const sayMisfit = (key: keyof Seen, has: string[]) =>
   ({
-    shape: `its plug is ${SHAPE_WORDS[has[0] as Connector["shape"]]}`,
+    shape: `its plug is ${shapeWords(has[0])}`,
     colour: `its plug is ${has.join(" or ")}`,
     cavities: `its plug has ${has[0]} cavities`,
     place: `its plug sits ${PLACE_WORDS[has[0] as Place]}`,
@@ -234,7 +257,7 @@ function questions(ways: readonly FoundWay[], asked: Asked): Question[] {
   if (ways.length < 2) return [];
   const nameOf = (w: FoundWay) => w.variant.model;
   const say = (key: keyof Seen, value: string | number) =>
-    key === "shape" ? SHAPE_WORDS[value as Connector["shape"]] : key === "place" ? PLACE_WORDS[value as Place] : String(value); // prettier-ignore
+    key === "shape" ? shapeWords(String(value)) : key === "place" ? PLACE_WORDS[value as Place] : String(value); // prettier-ignore
   const total = ways.reduce((s, w) => s + w.probability, 0);
   const asks = (Object.keys(QUESTIONS) as (keyof Seen)[])
     .filter((key) => asked.seen[key] === undefined)

@@ -205,6 +205,12 @@ describe("checkPack", () => {
     expect(with_((p) => (p.ways[0].tells = { kind: "lamp", dialect: "lead-in", act }))).toMatch(
       /tells.act .*never asks/,
     );
+    // A shape of its own is drawn, and only by what draws.
+    const plug = (c: Partial<Pack["connectors"][number]>) => with_((p) => Object.assign(p.connectors[0], c));
+    expect(plug({ shape: "own" })).toMatch(/connectors\[0\].outline is missing/);
+    expect(plug({ outline: { path: "M 0 0 H 9 Z", words: "square" } })).toMatch(/connectors\[0\].shape must be "own"/);
+    expect(plug({ shape: "own", outline: { path: 'M 0 0" onload="x', words: "square" } })).toMatch(/outline.path/);
+    expect(plug({ shape: "own", outline: { path: "M 0 0 H 9 V 9 Z", words: "square" } })).toBe("");
     // Scopes that overlap without one being narrower: two meanings for one vehicle.
     const entries = [entry("77", { scope: { years: [1980, 1985] } }), entry("77", { scope: { years: [1985, 1990] } })];
     expect(with_((p) => p.tables[0].entries.push(...entries))).toMatch(/is code 77 for the same vehicles/);

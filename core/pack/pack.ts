@@ -1,5 +1,5 @@
 import { dialectCheck } from "../flash/dialect-check";
-import { list, number, object, oneOf, optional, pair, whole, type Of } from "../schema/rule";
+import { list, number, object, oneOf, optional, pair, pattern, whole, type Of } from "../schema/rule";
 import { scopeRule, year } from "./validity";
 import { trapRule, wayRule } from "./way";
 import { cavityRule, codeRule, id, line, text } from "./words";
@@ -62,12 +62,16 @@ const cavity = object({
 });
 export type Cavity = Of<typeof cavity>;
 
+export const READY_SHAPES = ["block", "round-ended", "round", "trapezoid"] as const;
+
 const connector = object({
   id,
   name: line,
   /** Size of the drawing, in its own units; cavities are placed in it, seen looking into the socket. */
   size: pair(number(10, 2000), number(10, 2000)),
-  shape: oneOf("block", "round-ended", "round", "trapezoid"),
+  shape: oneOf(...READY_SHAPES, "own"),
+  /** Where the shape is its own: its path, seen looking into the socket, and how somebody would call it ("D-shaped"). */
+  outline: optional(object({ path: pattern(/^[MLHVCSQTAZmlhvcsqtaz\d\s,.-]{1,4000}$/, "commands and numbers of an SVG path"), words: line })), // prettier-ignore
   notch: oneOf("top", "bottom", "left", "right", "none"),
   colour: line,
   where: text,
@@ -116,6 +120,11 @@ const clearWay = object({
   /** It wipes only the code that was shown last. */
   each: optional(oneOf("code")),
   kind: oneOf("fuse", "battery", "button", "submode"),
+  /**
+   * What is done, whatever is done it to: something is held so long, or kept off so long, or the steps are gone through, or
+   * the vehicle is used so long.
+   */
+  does: oneOf("hold", "off", "step-through", "drive"),
   /** The pack's figure; what is shorter does not count. */
   seconds: number(1, 7200),
   what: text,

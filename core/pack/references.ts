@@ -39,6 +39,9 @@ export function brokenReferences(pack: Pack): PackFault[] {
       need(pack.ways, s.way, `variants[${i}].systems[${k}].way`, "the way");
     }
   for (const [i, c] of pack.connectors.entries())
+    if ((c.shape === "own") !== (c.outline !== undefined))
+      faults.push({ path: `connectors[${i}].${c.outline ? "shape" : "outline"}`, message: c.outline ? 'must be "own", since the outline is drawn' : 'is missing: a shape of its own needs the path of its outline' }); // prettier-ignore
+  for (const [i, c] of pack.connectors.entries())
     for (const [k, cavity] of c.cavities.entries())
       if (cavity.system) need(pack.systems, cavity.system, `connectors[${i}].cavities[${k}].system`, "the system");
   for (const [i, c] of pack.clears.entries()) {

@@ -1,8 +1,9 @@
-import { calledOf } from "../flash/called";
 import type { Dialect } from "../flash/dialect";
-import type { Called, Evidence, Filmed, Press, Pressed } from "../flash/evidence";
+import type { Called, Evidence, Filmed, Pressed } from "../flash/evidence";
 import type { Trace } from "../lamp/trace";
-import { isPicture, type Mark, type Reading } from "./types";
+import { watchOf } from "./inputs";
+import type { Mark } from "./mark";
+import type { Reading } from "./types";
 
 /** What a reading gives the decoder. `now` (ms from its start) is the end of watching while it still goes on. */
 export function evidenceOf(
@@ -10,35 +11,7 @@ export function evidenceOf(
   now: number,
   dialect: Pick<Dialect, "rest" | "digits">,
 ): Evidence | Filmed | Pressed | Called {
-  const { levels, corrected } = reading;
-  // Once somebody has corrected a mark, the marks are what was seen.
-  if (isPicture(reading.input) && levels && !corrected) return { mode: "levels", levels, until: reading.until ?? now };
-  const { marks, input, pauses } = reading;
-  if (input === "counts") return { mode: "counts", counts: calledOf(reading.counts ?? "", dialect).counts, ...(reading.keyOn && { withKey: true }) }; // prettier-ignore
-  if (input === "press") return { mode: "button", presses: pressesOf(marks, reading.until ?? now) };
-  const until = marks.reduce((last, m) => Math.max(last, m.up ?? m.t), reading.until ?? now);
-  if (input === "tap") return { mode: "taps", taps: marks.map((m) => m.t), until, pauses };
-  if (input === "keys")
-    return { mode: "taps", taps: marks.map((m) => [m.t, m.kind === "l" ? "l" : "s"] as const), until, pauses };
-  const held = marks.filter((m) => m.up !== undefined);
-  if (input === "hold") return { mode: "holds", holds: held.map((m) => [m.t, m.up!] as const), until, pauses };
-  const away = dialect.rest === "lit" ? 0 : 1;
-  const edges: [number, 0 | 1][] = [[0, (1 - away) as 0 | 1]];
-  for (const m of [...held].sort((a, b) => a.t - b.t)) {
-    if (m.t === 0) edges.length = 0;
-    edges.push([m.t, away], [m.up!, (1 - away) as 0 | 1]);
-  }
-  if (edges[0]?.[0] !== 0) edges.unshift([0, (1 - away) as 0 | 1]);
-  return { mode: "edges", edges, until, pauses };
-}
-
-/** Flashes after each press of the reader's button. Those before the first press belong to none. */
-export function pressesOf(marks: readonly Mark[], until: number): Press[] {
-  const presses: (Press & { taps: number[] })[] = [];
-  for (const m of [...marks].sort((a, b) => a.t - b.t))
-    if (m.kind === "p") presses.push({ press: m.t, taps: [], until: Math.max(until, m.t) });
-    else presses.at(-1)?.taps.push(m.t);
-  return presses.map((p, i) => ({ ...p, until: presses[i + 1]?.press ?? Math.max(until, p.taps.at(-1) ?? 0) }));
+  return watchOf(reading.input).evidence(reading, reading.until ?? now, dialect);
 }
 
 /** A trace as marks that can be corrected like any others: the stretches in which the lamp is away from its rest. */

@@ -105,6 +105,7 @@ describe("planClear", () => {
     title: id,
     system: "engine",
     kind: "fuse",
+    does: "off",
     seconds,
     what: "",
     costs: costs.map((c) => ({ id: c, text: c })),

@@ -20,6 +20,12 @@ import {
   type Rule,
 } from "../schema/rule";
 
+import { INPUT_IDS } from "./inputs";
+import { markRule } from "./mark";
+
+export type { Input } from "./inputs";
+export type { Mark } from "./mark";
+
 /** Version of everything stored. A newer one is shown, offered as a file, and never written over. */
 export const RECORD_VERSION = 1;
 
@@ -156,29 +162,8 @@ export const jobRule = object({
 });
 export type Job = Of<typeof jobRule>;
 
-/** How a lamp was watched, or what else told. */
-const INPUTS = ["camera", "film", "tap", "keys", "hold", "trace", "press", "counts", "text", "modules", "readiness", "serial"] as const; // prettier-ignore
-export type Input = (typeof INPUTS)[number];
-/** Those in which a lamp is watched. */
-export type LampInput = Exclude<Input, "text" | "modules" | "readiness" | "serial">;
-/** Those in which a machine watches it. */
-export type PictureInput = "camera" | "film";
-
-export const isPicture = (input: Input): input is PictureInput => input === "camera" || input === "film";
-
 /** What the vehicle did between a clear and the reading that followed, as the person tells it. */
 export type RunSince = "key-on" | "idle" | "drive";
-
-const mark = object({
-  id: whole(),
-  t: ms,
-  up: optional(ms),
-  kind: optional(oneOf("s", "l", "p")),
-  /** Probability that it was a flash, where a film or camera tells. */
-  p: optional(share),
-});
-/** One flash as it was put in. `up` and lengths are for held keys and traces, `kind` for two keys; `p` is no flash but a press of the reader's button. */
-export type Mark = Of<typeof mark>;
 
 const systemList = object({
   state: oneOf("codes", "none", "unclear"),
@@ -239,11 +224,11 @@ export const readingRule = object({
   system: name,
   way: name,
   dialect: line,
-  input: oneOf(...INPUTS),
+  input: oneOf(...INPUT_IDS),
   /** `before` the clear, or how the vehicle was run since the last one. */
   run: oneOf("before", "key-on", "idle", "drive"),
   startedAt: time,
-  marks: list(mark, { max: LIMITS.marks }),
+  marks: list(markRule, { max: LIMITS.marks }),
   /** Brightness of the lamp in the pictures of a film or camera; what is read, until somebody corrects a mark. */
   levels: optional(levels),
   corrected: optional(flag),

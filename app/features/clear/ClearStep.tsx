@@ -16,6 +16,7 @@ import { Choice } from "~/ui/Choice";
 import { Caution, Empty, Mono, Row, Sheet, Soft, Stack } from "~/ui/bits";
 import { mono } from "~/ui/theme";
 import type { JobIntents } from "~/store/job-intents";
+import { ACTS } from "./acts";
 import type { ClearIntents } from "./intents";
 import { jobPath } from "~/store/paths";
 import { Trouble } from "~/ui/Trouble";
@@ -185,8 +186,7 @@ function PlannedWayCard({
 }) {
   const asks = gates.filter((g) => g.is === "ask");
   const shut = gates.filter((g) => g.is === "shut");
-  const begin =
-    way.kind === "button" || way.kind === "submode" ? "I hold it: start the time" : "It is off: start the time";
+  const { begin } = ACTS[way.does];
   return (
     <Way aria-label={way.title}>
       <h2>{way.title}</h2>
@@ -262,20 +262,12 @@ function Running() {
   useEffect(() => clock.every(200, () => setNow(clock.now())), []);
   if (!way) return null;
   const code = leftToWipe(data, way)[0];
-  const held = way.kind === "button" || way.kind === "submode";
+  const act = ACTS[way.does];
   const passed = Math.max(0, (now - startedAt) / 1000);
   const left = Math.max(0, Math.ceil(way.seconds - passed));
   return (
     <>
-      <h1>
-        {held
-          ? left > 0
-            ? `Hold it for ${left} s more.`
-            : "Long enough. Let it go."
-          : left > 0
-            ? `Leave it off for ${left} s more.`
-            : "Long enough. Put it back."}
-      </h1>
+      <h1>{left > 0 ? act.running(left) : act.enough}</h1>
       <Sheet>
         <Dial role="timer" aria-label={`${left} seconds left`}>
           {Math.floor(left / 60)}:{String(left % 60).padStart(2, "0")}
@@ -284,8 +276,15 @@ function Running() {
           <i style={{ width: `${Math.min(100, (100 * passed) / way.seconds)}%` }} />
         </Bar>
         <Soft>
-          {way.title}. Longer does no harm; too short is the mistake. Whether it wiped anything, the next reading tells.
+          {way.title}. {act.aside} Whether it wiped anything, the next reading tells.
         </Soft>
+        {!act.waits && (
+          <ol>
+            {way.steps.map((s) => (
+              <li key={s}>{s}</li>
+            ))}
+          </ol>
+        )}
         <Stack $gap={6}>
           <h3>Afterwards</h3>
           <ul>
@@ -297,10 +296,10 @@ function Running() {
         <Row>
           <Button
             $look="primary"
-            isDisabled={left > 0 || busy}
+            isDisabled={(act.waits && left > 0) || busy}
             onPress={() => send({ intent: "end", ...(way.each && code !== undefined && { code }) })}
           >
-            {held ? (way.each && code ? `Let go: ${code} is wiped` : "Let go: done") : "It is back in: done"}
+            {way.each && code ? act.doneOf(code) : act.done}
           </Button>
           <Button $look="quiet" onPress={() => send({ intent: "abandon" })}>
             Break off

@@ -1,8 +1,8 @@
 import { useMemo } from "react";
 import { useSearchParams } from "react-router";
 import styled from "styled-components";
-import { findWays, PLACE_WORDS, SHAPE_WORDS, type Asked, type FoundWay } from "@core/pack/find";
-import { PLACES, type Connector, type Place } from "@core/pack/pack";
+import { findWays, PLACE_WORDS, shapesIn, shapeWords, type Asked, type FoundWay } from "@core/pack/find";
+import { PLACES, type Place } from "@core/pack/pack";
 import { scopeText } from "@core/pack/scope";
 import { PACKS } from "@packs/index";
 import { Button, LinkButton } from "~/ui/Button";
@@ -49,7 +49,7 @@ const Share = styled.p`
 const Tiles = styled.div`
   display: grid;
   gap: 8px;
-  grid-template-columns: repeat(auto-fit, minmax(min(46%, 120px), 1fr));
+  grid-template-columns: repeat(auto-fit, minmax(min(30%, 96px), 1fr));
 `;
 
 const Tile = styled(Button)`
@@ -66,7 +66,7 @@ const Tile = styled(Button)`
   }
 `;
 
-const SHAPES = Object.keys(SHAPE_WORDS) as Connector["shape"][];
+const SHAPES = shapesIn(PACKS);
 const connectors = PACKS.flatMap((p) => p.connectors);
 const COLOURS = [...new Set(connectors.map((c) => c.colour))].sort();
 const SYMBOLS = [...new Set(connectors.flatMap((c) => c.symbols ?? []))].sort();
@@ -87,7 +87,10 @@ function askedOf(params: URLSearchParams): Asked {
   const year = whole(params.get("year"), 1950, 2035);
   const engine = variant?.engines.find((e) => e.id === params.get("engine"))?.id;
   const market = variant?.markets.find((m) => m === params.get("market"));
-  const shape = one(params.get("shape"), SHAPES);
+  const shape = one(
+    params.get("shape"),
+    SHAPES.map((s) => s.id),
+  );
   const colour = one(params.get("colour"), COLOURS);
   const cavities = whole(params.get("cavities"), 1, 60);
   const place = one(params.get("place"), PLACES);
@@ -192,12 +195,12 @@ export function FindPage() {
             <Tiles role="group" aria-label="Shape of the plug">
               {SHAPES.map((s) => (
                 <Tile
-                  key={s}
-                  aria-pressed={asked.seen.shape === s}
-                  onPress={() => set({ shape: asked.seen.shape === s ? null : s })}
+                  key={s.id}
+                  aria-pressed={asked.seen.shape === s.id}
+                  onPress={() => set({ shape: asked.seen.shape === s.id ? null : s.id })}
                 >
                   <ShapeGlyph shape={s} />
-                  {SHAPE_WORDS[s]}
+                  {shapeWords(s.id)}
                 </Tile>
               ))}
             </Tiles>

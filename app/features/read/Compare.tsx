@@ -1,6 +1,7 @@
 import { useMemo, useState } from "react";
 import { FileTrigger } from "react-aria-components/FileTrigger";
 import { TRACE_MAX_BYTES } from "@core/lamp/trace";
+import { inputOf } from "@core/record/inputs";
 import { marksOfTrace } from "@core/record/evidence";
 import { overlay } from "@core/record/overlay";
 import type { Mark, Reading } from "@core/record/types";
@@ -14,8 +15,6 @@ interface Other {
   name: string;
   marks: readonly Mark[];
 }
-
-const HOW: Partial<Record<Reading["input"], string>> = { camera: "by camera", film: "from a film", trace: "from a trace", tap: "tapped", keys: "tapped", hold: "held" }; // prettier-ignore
 
 /** What a second reading of the same lamp saw otherwise; its marks are laid under those of this one. */
 export function useSecond(marks: readonly Mark[]) {
@@ -74,7 +73,7 @@ export function Compare({
               key={r.id}
               onPress={() => onOther({ name: `The reading of ${shortTime(r.startedAt)}`, marks: r.marks })}
             >
-              {shortTime(r.startedAt)}, {HOW[r.input]}
+              {shortTime(r.startedAt)}, {inputOf(r.input).short}
             </Button>
           ))}
           <FileTrigger

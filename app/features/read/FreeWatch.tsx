@@ -1,6 +1,7 @@
 import { useMemo, useState } from "react";
 import { PACKS } from "@packs/index";
-import { isPicture, type Reading } from "@core/record/types";
+import { byHand, inputsFor, isPicture } from "@core/record/inputs";
+import type { Reading } from "@core/record/types";
 import { flashWorker } from "~/workers/flash";
 import type { LampSeen } from "~/workers/lamp.worker";
 import { shortTime } from "~/store/format";
@@ -11,7 +12,7 @@ import { ConfirmButton } from "~/ui/ConfirmButton";
 import { Caution, Row, Sheet, Soft } from "~/ui/bits";
 import { Elsewhere } from "./Elsewhere";
 import { looseHome } from "./home";
-import { ANY_INPUTS, Inputs } from "./Inputs";
+import { Inputs } from "./Inputs";
 import { KeepWith, type Garage } from "./KeepWith";
 import { PictureWatch } from "./picture/picture-watch";
 import { fitOf, orderByFit, type Ranking } from "./picture/ranking";
@@ -23,7 +24,6 @@ import { SessionStrip } from "./strip/SessionStrip";
 import { dialectsOf, SURE, useBelieved, type Believed } from "./use-believed";
 import { useWatch } from "./use-watch";
 import { UndoButton } from "./UndoButton";
-import { byHand } from "./inputs-of";
 import { Dock } from "./Watch";
 import { useWorking } from "./use-working";
 
@@ -128,7 +128,7 @@ export function FreeWatch({ stored, ...garage }: { stored: Reading | null } & Ga
                     <UndoButton session={session} />
                   </Row>
                 )}
-                <Inputs session={session} picture={picture} inputs={ANY_INPUTS} locked={some} />
+                <Inputs session={session} picture={picture} inputs={inputsFor(null)} locked={some} />
               </Dock>
             )
           )}

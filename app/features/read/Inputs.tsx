@@ -1,7 +1,7 @@
+import type { ReactNode } from "react";
 import { Tab, TabList, TabPanel, Tabs } from "react-aria-components/Tabs";
 import styled from "styled-components";
-import type { Dialect } from "@core/flash/dialect";
-import type { LampInput } from "@core/record/types";
+import { watchOf, type Input } from "@core/record/inputs";
 import { Counts } from "./Counts";
 import { Pad } from "./Pad";
 import { BeginCamera, BeginFilm } from "./picture/Begin";
@@ -36,29 +36,22 @@ const InputTab = styled(Tab)`
   }
 `;
 
-interface InputKind {
-  id: LampInput;
-  label: string;
+/** Where an input has more to begin with than a pad: its panel. */
+const PANELS: Partial<Record<Input, (p: PanelProps) => ReactNode>> = {
+  camera: ({ picture, session }) => <BeginCamera picture={picture} stored={session.home.keep !== null} />,
+  film: ({ picture }) => <BeginFilm picture={picture} />,
+  trace: ({ session }) => <TraceImport rest={session.home.dialect.rest} onTrace={session.load} />,
+  counts: ({ session }) => <Counts session={session} dialect={session.home.dialect} />,
+};
+
+interface PanelProps {
+  session: ReadingSession;
+  picture: PictureWatch;
 }
 
-const INPUTS: readonly InputKind[] = [
-  { id: "camera", label: "Camera" },
-  { id: "film", label: "Film" },
-  { id: "tap", label: "Tap" },
-  { id: "keys", label: "Two keys" },
-  { id: "hold", label: "Hold" },
-  { id: "counts", label: "Counts" },
-  { id: "trace", label: "Trace file" },
-  { id: "press", label: "Button and flashes" },
-];
-
-/** Where the dialect is not known: what says most by itself. */
-export const ANY_INPUTS = INPUTS.filter((i) => ["camera", "film", "tap", "hold", "trace"].includes(i.id));
-
-/** Long and short cannot be told by taps alone. */
-export function inputsFor({ advance, digits }: Dialect): readonly InputKind[] {
-  const never = advance === "button" ? ["camera", "film", "tap", "keys", "hold", "trace"] : digits.style === "long-short" ? ["tap", "press"] : ["keys", "press"]; // prettier-ignore
-  return INPUTS.filter((i) => !never.includes(i.id));
+function Panel({ input, ...props }: PanelProps & { input: Input }) {
+  const own = PANELS[input];
+  return own ? own(props) : <Pad keys={watchOf(input).pad} onDown={props.session.down} onUp={props.session.up} />;
 }
 
 /** The ways to watch, and the one that is taken. */
@@ -70,39 +63,28 @@ export function Inputs({
 }: {
   session: ReadingSession;
   picture: PictureWatch;
-  inputs: readonly InputKind[];
+  inputs: readonly Input[];
   locked: boolean;
 }) {
-  const { dialect } = session.home;
-  const input = useSession(session, (s) => s.reading.input) as LampInput;
+  const input = useSession(session, (s) => s.reading.input);
   return (
     <Tabs
       selectedKey={input}
       onSelectionChange={(k) => {
         if (k === input) return;
         picture.close();
-        session.setInput(k as LampInput);
+        session.setInput(k as Input);
       }}
     >
       <InputTabs aria-label="How you watch">
         {inputs.map((i) => (
-          <InputTab key={i.id} id={i.id} isDisabled={locked && i.id !== input}>
-            {i.label}
+          <InputTab key={i} id={i} isDisabled={locked && i !== input}>
+            {watchOf(i).label}
           </InputTab>
         ))}
       </InputTabs>
       <TabPanel key={input} id={input}>
-        {input === "camera" ? (
-          <BeginCamera picture={picture} stored={session.home.keep !== null} />
-        ) : input === "film" ? (
-          <BeginFilm picture={picture} />
-        ) : input === "trace" ? (
-          <TraceImport rest={dialect.rest} onTrace={session.load} />
-        ) : input === "counts" ? (
-          <Counts session={session} dialect={dialect} />
-        ) : (
-          <Pad key={input} input={input} onDown={session.down} onUp={session.up} />
-        )}
+        <Panel key={input} input={input} session={session} picture={picture} />
       </TabPanel>
     </Tabs>
   );

@@ -1,10 +1,10 @@
+import { byHand } from "@core/record/inputs";
 import type { Dialect } from "@core/flash/dialect";
 import { tellsFrom, type Way } from "@core/pack/way";
 import type { Job } from "@core/record/types";
 import { Caution, Sheet } from "~/ui/bits";
 import { KeyBeat } from "~/ui/KeyBeat";
 import { StepTimer } from "~/ui/StepTimer";
-import { byHand } from "./inputs-of";
 import type { ReadingSession } from "./session";
 import { useSession } from "./use-session";
 

@@ -1,7 +1,8 @@
 import { useEffect, useState } from "react";
 import { Button as AriaButton } from "react-aria-components/Button";
 import styled from "styled-components";
-import type { LampInput, Mark } from "@core/record/types";
+import type { PadKey } from "@core/record/inputs";
+import type { Mark } from "@core/record/types";
 import { clock } from "~/store/clock";
 import { Kbd } from "~/ui/bits";
 
@@ -46,42 +47,18 @@ const Big = styled(AriaButton)`
   }
 `;
 
-/** Ways to watch in which a hand marks each flash. */
-export type HandInput = Exclude<LampInput, "trace" | "counts" | "camera" | "film">;
-
-interface Key {
-  code: string;
-  kind?: Mark["kind"];
-  label: string;
-  keyName: string;
-}
-
-const KEYS: Record<HandInput, readonly Key[]> = {
-  tap: [{ code: "Space", label: "Tap with every flash", keyName: "Space" }],
-  hold: [{ code: "Space", label: "Hold while the lamp is lit", keyName: "Space" }],
-  keys: [
-    { code: "KeyF", kind: "s", label: "Short", keyName: "F" },
-    { code: "KeyJ", kind: "l", label: "Long", keyName: "J" },
-  ],
-  press: [
-    { code: "KeyB", kind: "p", label: "Button let go", keyName: "B" },
-    { code: "Space", label: "Tap with every flash", keyName: "Space" },
-  ],
-};
-
 /** The big pad: by finger, or by key from anywhere on the page. Times are those of the event, not of its handling. */
 export function Pad({
-  input,
+  keys,
   onDown,
   onUp,
 }: {
-  input: HandInput;
+  keys: readonly PadKey[];
   onDown: (at: number, kind?: Mark["kind"]) => void;
   onUp: (at: number) => void;
 }) {
-  const keys = KEYS[input];
   const [lit, setLit] = useState<string | null>(null);
-  const press = (key: Key, at: number) => {
+  const press = (key: PadKey, at: number) => {
     setLit(key.code);
     onDown(at, key.kind);
   };

@@ -1,5 +1,5 @@
 import styled from "styled-components";
-import { pressesOf } from "@core/record/evidence";
+import { pressesOf } from "@core/record/inputs/press";
 import { Mono, Soft } from "~/ui/bits";
 import type { ReadingSession } from "./session";
 import { useSession } from "./use-session";

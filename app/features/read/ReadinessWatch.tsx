@@ -1,6 +1,7 @@
 import { useCallback, useEffect, useState } from "react";
 import styled from "styled-components";
 import type { ReadinessLamp } from "@core/pack/way";
+import { watchOf } from "@core/record/inputs";
 import { readinessVerdict } from "@core/procedure/readiness";
 import { clock } from "~/store/clock";
 import type { JobData } from "~/store/job-data";
@@ -101,7 +102,7 @@ export function ReadinessWatch({ data, tells }: { data: JobData; tells: Readines
             )}{" "}
             s<small>{watched < tells.waitSeconds * 1000 ? "until it tells" : "of watching left"}</small>
           </Countdown>
-          <Pad input="tap" onDown={(at) => setFlashes([...flashes, at - began])} onUp={() => undefined} />
+          <Pad keys={watchOf("tap").pad} onDown={(at) => setFlashes([...flashes, at - began])} onUp={() => undefined} />
           <Soft>
             {flashes.length} {flashes.length === 1 ? "blink" : "blinks"} so far. Undo with <Kbd>Z</Kbd>
           </Soft>

@@ -1,7 +1,6 @@
 import { useMemo } from "react";
 import type { Decoded } from "@core/flash/decode";
 import { LIKELY, type Sure } from "@core/flash/sureness";
-import type { LampInput } from "@core/record/types";
 import { Caution, Soft } from "~/ui/bits";
 import { CodeCards } from "./CodeCards";
 import { saySoFar } from "./sentence";
@@ -18,7 +17,7 @@ export function Said({ session, working }: { session: ReadingSession; working: b
   const { headline, next } = saySoFar(
     decoded,
     dialect,
-    reading.input as LampInput,
+    reading.input,
     reading.input === "counts" ? (reading.counts ?? "").trim().length : reading.marks.length,
     phase === "watching",
     speaks !== "given",

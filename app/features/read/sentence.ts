@@ -3,33 +3,22 @@ import type { Dialect } from "@core/flash/dialect";
 import { openQuestions, seenTwice, type Question } from "@core/flash/settle";
 import { LIKELY, nothingSure, wholeSure } from "@core/flash/sureness";
 import { listOf } from "@core/job/say";
-import type { LampInput } from "@core/record/types";
+import { watchOf, type Input } from "@core/record/inputs";
 
 const WORDS = ["No", "One", "Two", "Three", "Four", "Five", "Six", "Seven", "Eight", "Nine"];
-
-const START: Record<LampInput, string> = {
-  camera: "Point the camera at the lamp.",
-  film: "Bring a film of the lamp.",
-  tap: "Tap with every flash.",
-  keys: "Short or long: one key each.",
-  hold: "Hold while the lamp is lit.",
-  trace: "Bring a trace of the lamp.",
-  counts: "Call the counts out, and type them.",
-  press: "Let the button go, then tap with every flash.",
-};
 
 /** The state of a reading in one large sentence, and what would settle the rest. */
 export function saySoFar(
   d: Decoded | null,
   dialect: Dialect,
-  input: LampInput,
+  input: Input,
   marks: number,
   watching: boolean,
   /** Whether any of the vehicles that are known is meant, since none was chosen. */
   any = false,
 ): { headline: string; next: string } {
   if (!marks) {
-    if (!watching || !d) return { headline: START[input], next: beginning(dialect) };
+    if (!watching || !d) return { headline: watchOf(input).start, next: beginning(dialect) };
     return {
       headline: "Nothing blinks so far.",
       next:

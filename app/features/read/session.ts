@@ -3,16 +3,9 @@ import type { Dialect } from "@core/flash/dialect";
 import { nothingMore } from "@core/flash/settle";
 import { editMarks, type MarkEdit } from "@core/record/edit";
 import { evidenceOf } from "@core/record/evidence";
+import { byHand, inputsFor, isPicture, watchOf } from "@core/record/inputs";
 import { lastMarked, resultFrom, resultOfRest, TAIL_MS } from "@core/record/readings";
-import {
-  isPicture,
-  type Input,
-  type LampRested,
-  type LookedAt,
-  type Mark,
-  type PictureInput,
-  type Reading,
-} from "@core/record/types";
+import { type Input, type LampRested, type LookedAt, type Mark, type Reading } from "@core/record/types";
 import { StoreProblem } from "~/store/box";
 import { clock, nowIso } from "~/store/clock";
 import { flashWorker } from "~/workers/flash";
@@ -84,8 +77,7 @@ export class ReadingSession {
     first?: Input,
   ) {
     const { dialect, stored } = home;
-    const usual: Input =
-      first ?? (dialect.advance === "button" ? "press" : dialect.digits.style === "long-short" ? "hold" : "tap");
+    const usual = first ?? inputsFor(dialect).find(byHand) ?? "counts";
     // A film that was broken off is what was read of it; anything else can be gone on with.
     const reading =
       stored?.input === "film" && stored.until === null
@@ -226,7 +218,7 @@ export class ReadingSession {
   };
 
   /** Begins to take what a film or camera shows; a camera goes on where an earlier watch was broken off. */
-  beginPicture = (input: PictureInput): void => {
+  beginPicture = (input: Input): void => {
     const { reading, phase } = this.state;
     const onward = input === "camera" && reading.input === "camera" && reading.startedAt !== NOT_STARTED;
     if (onward) {
@@ -327,7 +319,7 @@ export class ReadingSession {
       const watched = () => (nothing ? Math.round(this.now()) : this.watchedUntil());
       const until = reading.until ?? (phase === "interrupted" ? this.lastSeen() : watched());
       const { decoded, marks } = nothing ? { decoded: null, marks: null } : await this.ask(reading, until);
-      const lengths = reading.input === "hold" || reading.input === "trace" || isPicture(reading.input);
+      const lengths = watchOf(reading.input).lengths;
       const done: Reading = {
         ...reading,
         marks: marks ?? (lengths ? reading.marks.filter((m) => m.up !== undefined) : reading.marks),

@@ -2,7 +2,7 @@ import { useEffect, useState } from "react";
 import { evidenceOf } from "@core/record/evidence";
 import type { Pack } from "@core/pack/pack";
 import type { Dialect } from "@core/flash/dialect";
-import { isPicture } from "@core/record/types";
+import { isPicture } from "@core/record/inputs";
 import { clock } from "~/store/clock";
 import { flashWorker } from "~/workers/flash";
 import { looseHome } from "./home";

@@ -1,4 +1,4 @@
-import { isPicture } from "@core/record/types";
+import { isPicture } from "@core/record/inputs";
 import type { PictureWatch } from "./picture/picture-watch";
 import { usePicture } from "./picture/use-picture";
 import type { ReadingSession } from "./session";

@@ -120,7 +120,7 @@ export function ConnectorView({
           </pattern>
         </defs>
         <path
-          d={outline(connector, side)}
+          {...outline(connector, side)}
           fill="var(--sheet)"
           stroke="var(--ink)"
           strokeWidth="3"

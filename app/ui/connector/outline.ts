@@ -11,8 +11,22 @@ export function place(connector: Connector, cavity: Cavity, side: Side): [number
   return side === "socket" ? [x, y] : [connector.size[0] - x, y];
 }
 
-/** The shell with its notch; a notch at the side moves over when seen from behind. */
-export function outline({ size: [w, h], shape, notch }: Connector, side: Side): string {
+/** How the shell is drawn: its path, and how that is turned for the side that is looked at. */
+export interface Drawn {
+  d: string;
+  transform?: string;
+}
+
+type Shell = Pick<Connector, "size" | "shape" | "notch" | "outline">;
+
+/** A shell that the pack draws is mirrored whole when seen from behind; of a ready one the notch moves over. */
+export function outline(shell: Shell, side: Side): Drawn {
+  if (!shell.outline) return { d: ready(shell, side) };
+  const { path } = shell.outline;
+  return side === "socket" ? { d: path } : { d: path, transform: `translate(${shell.size[0]} 0) scale(-1 1)` };
+}
+
+function ready({ size: [w, h], shape, notch }: Shell, side: Side): string {
   const [n, d] = [Math.min(40, w / 6), 16];
   const flipped =
     side === "wire" ? { left: "right", right: "left", top: "top", bottom: "bottom", none: "none" }[notch] : notch;
