@@ -15,6 +15,7 @@ const first = (kind) => Object.values(sample).find((r) => r.kind === kind);
 await withDemo(4181, async (browser, base) => {
   const context = await browser.newContext({ viewport: { width: 1280, height: 800 } });
   const page = await context.newPage();
+  await page.addInitScript(noteUsable);
   await page.goto(`${base}/settings`);
   await page.getByRole("heading", { level: 1 }).waitFor();
   await page.evaluate(fill, { vehicle: first("vehicle"), job: first("job"), reading: first("reading"), SIZES });
@@ -29,7 +30,11 @@ await withDemo(4181, async (browser, base) => {
   tell("cards made anew, once", await garage(page, base), null);
   for (const tabs of [1, 2]) {
     const other = tabs === 2 ? await context.newPage() : null;
-    if (other) await other.goto(`${base}/jobs/j-7-3/story`);
+    if (other) {
+      await other.goto(`${base}/jobs/j-7-3/story`);
+      // A page behind another one is slowed down by the browser: the one that is looked at is measured.
+      await page.bringToFront();
+    }
     const note = tabs === 2 ? ", a second tab open" : "";
     const times = [];
     for (let i = 0; i < ROUNDS; i++) times.push(await garage(page, base));
@@ -57,13 +62,24 @@ await withDemo(4181, async (browser, base) => {
   }
 });
 
+/** Runs in the page before all else: notes when the first row stands and the page has a moment for a press. */
+function noteUsable() {
+  const seen = new MutationObserver(() => {
+    if (!document.querySelector('[aria-label="Vehicles"] a')) return;
+    seen.disconnect();
+    const moment = new MessageChannel();
+    moment.port1.onmessage = () => (globalThis.usableAt = performance.now());
+    moment.port2.postMessage(null);
+  });
+  seen.observe(document, { childList: true, subtree: true });
+}
+
 /** From the address to the first row that can be pressed, ms. */
 async function garage(page, base) {
   await page.goto("about:blank");
   await page.goto(base, { waitUntil: "commit" });
-  await page.getByRole("list", { name: "Vehicles" }).getByRole("link").first().waitFor({ timeout: 240_000 });
-  // A press is answered as soon as the page has a moment: that is when it is usable.
-  return page.evaluate(() => new Promise((done) => requestAnimationFrame(() => setTimeout(() => done(performance.now()), 0)))); // prettier-ignore
+  await page.waitForFunction(() => globalThis.usableAt, null, { timeout: 240_000, polling: 50 });
+  return page.evaluate(() => globalThis.usableAt);
 }
 
 /** From the press on a row to the step of its job, ms. */

@@ -1,4 +1,4 @@
-import { startTransition, useEffect, useState } from "react";
+import { startTransition, useMemo, useState } from "react";
 import type { Face } from "@core/job/card";
 import type { Vehicle } from "@core/record/types";
 import { useFetcher, useRevalidator } from "react-router";
@@ -9,6 +9,7 @@ import { seedDemo } from "~/store/demo";
 import { vehicleName } from "~/store/vehicle-name";
 import { saveFile } from "~/store/save-file";
 import { Button, LinkButton } from "~/ui/Button";
+import { Field } from "~/ui/Field";
 import { ConfirmButton } from "~/ui/ConfirmButton";
 import { Caution, Empty, Row, Soft, Stack } from "~/ui/bits";
 import { Main, Opening, TopBar } from "~/ui/Frame";
@@ -58,25 +59,25 @@ const Head = styled(Row)`
   justify-content: space-between;
 `;
 
-/** So many rows stand at once; the others follow while nothing waits for them. */
-const AT_ONCE = 24;
+/** So many rows stand at once; of more, the rest is asked for. */
+const AT_ONCE = 60;
+/** From so many vehicles on one looks for a name rather than going through them. */
+const MANY = 12;
 
-/** How many of many rows are drawn by now: a garage of hundreds answers the first press before all of it stands. */
-function useInParts(all: number): number {
-  const [shown, setShown] = useState(AT_ONCE);
-  useEffect(() => {
-    if (shown >= all) return;
-    const timer = setTimeout(() => startTransition(() => setShown((n) => n + 2 * AT_ONCE)));
-    return () => clearTimeout(timer);
-  }, [shown, all]);
-  return Math.min(shown, all);
+/** Does a vehicle answer to all words that were typed? */
+function answers(words: string, { vehicle }: { vehicle: Vehicle }): boolean {
+  const name = `${vehicle.plate} ${vehicleName(vehicle)}`.toLowerCase();
+  return words.toLowerCase().split(/\s+/).every((word) => name.includes(word)); // prettier-ignore
 }
 
 const WORDS = ["No", "One", "Two", "Three", "Four", "Five", "Six", "Seven", "Eight", "Nine", "Ten"];
 
 export default function Garage({ loaderData }: Route.ComponentProps) {
   const { rows, locked, demo } = loaderData;
-  const shown = useInParts(rows.length);
+  const [words, setWords] = useState("");
+  const [all, setAll] = useState(false);
+  const found = useMemo(() => (words.trim() ? rows.filter((r) => answers(words.trim(), r)) : rows), [rows, words]);
+  const shown = all ? found : found.slice(0, AT_ONCE);
   const fetcher = useFetcher();
   const revalidator = useRevalidator();
   const open = rows.reduce((n, r) => n + r.face.open.length, 0);
@@ -131,11 +132,26 @@ export default function Garage({ loaderData }: Route.ComponentProps) {
             </Row>
           </Empty>
         ) : (
-          <List aria-label="Vehicles">
-            {rows.slice(0, shown).map(({ vehicle, face, begun }) => (
-              <VehicleRow key={vehicle.id} vehicle={vehicle} name={vehicleName(vehicle)} face={face} begun={begun} />
-            ))}
-          </List>
+          <>
+            {rows.length > MANY && (
+              <Field label={`Find among ${rows.length}`} type="search" value={words} onChange={setWords} />
+            )}
+            <List aria-label="Vehicles">
+              {shown.map(({ vehicle, face, begun }) => (
+                <VehicleRow key={vehicle.id} vehicle={vehicle} name={vehicleName(vehicle)} face={face} begun={begun} />
+              ))}
+            </List>
+            <Soft role="status">
+              {found.length === 0
+                ? `No vehicle is called "${words.trim()}": try its plate, make or model.`
+                : shown.length < found.length && `The ${shown.length} touched last of ${found.length}.`}
+            </Soft>
+            {shown.length < found.length && (
+              <Row>
+                <Button onPress={() => startTransition(() => setAll(true))}>Show all {found.length}</Button>
+              </Row>
+            )}
+          </>
         )}
       </Main>
     </>

@@ -1,3 +1,4 @@
+import { leftOut } from "./long-watch";
 import { brightnessOf, DARK, LIT } from "./discriminant";
 import { searchLamps, type Found } from "./find-lamp";
 import type { Patch } from "./patch";
@@ -56,9 +57,11 @@ export class Eye {
   private lastWhole = -Infinity;
   private seen = 0;
 
+  /** @param forgets leaves out the middle of a watch that has no end; a film is read whole */
   constructor(
     readonly width: number,
     readonly height: number,
+    private forgets = false,
   ) {
     this.raster = rasterOf(width, height);
     this.history = new History(this.raster, HELD);
@@ -89,6 +92,11 @@ export class Eye {
       const f = measure(cells, lamp.site);
       lamp.t.push(picture.t);
       lamp.features.push(f);
+      const out = this.forgets ? leftOut(lamp.t) : null;
+      if (out) {
+        lamp.t.splice(out.from, out.to - out.from);
+        lamp.features.splice(out.from, out.to - out.from);
+      }
       if (!lamp.discriminant) continue;
       const slack = (lamp.state ? -0.15 : 0.15) * (LIT - DARK);
       const lit = brightnessOf(lamp.discriminant, f) > (DARK + LIT) / 2 + slack ? 1 : 0;

@@ -58,7 +58,7 @@ export class Lookout {
     private given: readonly Patch[] = [],
     private live = false,
   ) {
-    this.eye = new Eye(width, height);
+    this.eye = new Eye(width, height, live);
     this.nextSearch = live ? SEARCH_MS : SEARCH_FILM_MS[0];
   }
 

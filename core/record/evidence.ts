@@ -1,6 +1,7 @@
 import type { Dialect } from "../flash/dialect";
 import type { Called, Evidence, Filmed, Pressed } from "../flash/evidence";
 import type { Trace } from "../lamp/trace";
+import { leftOut } from "../lamp/long-watch";
 import { watchOf } from "./inputs";
 import type { Mark } from "./mark";
 import type { Reading } from "./types";
@@ -11,7 +12,18 @@ export function evidenceOf(
   now: number,
   dialect: Pick<Dialect, "rest" | "digits">,
 ): Evidence | Filmed | Pressed | Called {
-  return watchOf(reading.input).evidence(reading, reading.until ?? now, dialect);
+  const { evidence, by } = watchOf(reading.input);
+  return evidence(by === "hand" ? withoutMiddle(reading) : reading, reading.until ?? now, dialect);
+}
+
+/** Of hours of tapping the beginning and the newest part; what lies between counts as not watched. */
+function withoutMiddle<R extends Pick<Reading, "marks" | "pauses">>(reading: R): R {
+  const marks = [...reading.marks].sort((a, b) => a.t - b.t);
+  const out = leftOut(marks.map((m) => m.t));
+  // Presses of a button are no watch that goes on: each stands for itself.
+  if (!out || marks.some((m) => m.kind === "p")) return reading;
+  const pause: [number, number] = [marks[out.from].t, marks[out.to - 1].up ?? marks[out.to - 1].t];
+  return { ...reading, marks: marks.toSpliced(out.from, out.to - out.from), pauses: [...reading.pauses, pause] };
 }
 
 /** A trace as marks that can be corrected like any others: the stretches in which the lamp is away from its rest. */

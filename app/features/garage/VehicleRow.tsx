@@ -11,6 +11,9 @@ import { jobPath, vehiclePath } from "~/store/paths";
 
 const Card = styled.li`
   display: grid;
+  /* Of hundreds of rows those out of sight cost nothing. */
+  content-visibility: auto;
+  contain-intrinsic-size: auto 92px;
   gap: 10px 18px;
   align-items: center;
   padding: 14px 18px;

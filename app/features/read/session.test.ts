@@ -124,6 +124,22 @@ describe("a reading by camera", () => {
     expect(levels!.t).toHaveLength(own.saved.at(-1)!.levels!.t.length);
   });
 
+  it("keeps the beginning and the newest part of a watch of hours, and reads no more than that", async () => {
+    const session = new ReadingSession(home());
+    session.beginPicture("camera");
+    const [short, hours] = [pictures(60_000), 2 * 3600_000];
+    const dark = Array.from({ length: 7200 }, (_, s) => s * 1000).filter((t) => t > 60_000 && t < hours - 60_000);
+    const t = [...short.t, ...dark, ...short.t.map((x) => x + hours - 60_000)];
+    const y = [...short.y, ...dark.map(() => 70), ...short.y];
+    session.seePicture({ t, y }, hours);
+    await settle();
+    const { levels } = session.state.reading;
+    expect(levels!.t.at(-1)).toBeGreaterThan(hours - 60);
+    expect(levels!.t.filter((x) => x > 601_000 && x < hours - 601_000)).toEqual([]);
+    expect(levels!.t).toHaveLength(levels!.y.length);
+    expect(session.state.decoded?.codes).toEqual(["26"]);
+  });
+
   it("believes a correction more than the pictures, until it is taken back", async () => {
     const session = new ReadingSession(home());
     session.beginPicture("film");

@@ -1,5 +1,6 @@
 import type { Decoded, FilmRead } from "@core/flash/decode";
 import type { Dialect } from "@core/flash/dialect";
+import { leftOut } from "@core/lamp/long-watch";
 import { nothingMore } from "@core/flash/settle";
 import { editMarks, type MarkEdit } from "@core/record/edit";
 import { evidenceOf } from "@core/record/evidence";
@@ -19,6 +20,8 @@ const FILM_READ_MS = 6000;
 /** And it may take at most about this share of the time. */
 const FILM_READ_SHARE = 0.1;
 const CAMERA_READ_MS = 1200;
+/** What goes on for hours is read so seldom that it takes at most about this share of the time. */
+const READ_SHARE = 0.3;
 /** So many answers that fail in a row are told of. */
 const STUCK_AFTER = 3;
 
@@ -246,11 +249,14 @@ export class ReadingSession {
       t: [...this.before.t, ...Array.from(t, (x) => Math.round((this.from + x) * 10) / 10)],
       y: [...this.before.y, ...Array.from(y)],
     };
+    const out = reading.input === "camera" ? leftOut(levels.t) : null;
+    if (out) for (const row of [levels.t, levels.y]) row.splice(out.from, out.to - out.from);
     this.pictured = this.from + at;
     if (phase === "stopped") return this.store({ ...reading, levels });
     this.set({ reading: { ...reading, levels } });
     // A film is decoded faster than it could be read over and over: its reading takes the processor from its decoding.
-    const pause = reading.input === "film" ? Math.max(FILM_READ_MS, this.cost / FILM_READ_SHARE) : CAMERA_READ_MS;
+    const film = reading.input === "film";
+    const pause = Math.max(film ? FILM_READ_MS : CAMERA_READ_MS, this.cost / (film ? FILM_READ_SHARE : READ_SHARE));
     if (performance.now() - this.picturesReadAt < pause) return;
     this.picturesReadAt = performance.now();
     this.decode();
