@@ -122,6 +122,39 @@ const Line = styled.li`
   }
 `;
 
+/** What was done so far, the newest first. */
+function History({ jobs }: { jobs: Route.ComponentProps["loaderData"]["jobs"] }) {
+  return (
+    <Sheet>
+      <h2>History</h2>
+      {jobs.length === 0 && <Soft>No job yet. Start one when a lamp comes on.</Soft>}
+      <ul>
+        {jobs.map((j) => {
+          const codes = [...new Set(j.readings.filter((r) => !r.withdrawn).flatMap((r) => r.codes))];
+          return (
+            <Line key={j.id}>
+              <span>
+                <Link to={jobPath(j.id)}>{j.title}</Link>
+                <Soft>
+                  {shortDate(j.openedAt)}
+                  {codes.length > 0 && (
+                    <>
+                      {" "}
+                      · codes <Mono>{codes.join(", ")}</Mono>
+                    </>
+                  )}
+                </Soft>
+                {j.verdict && <p>{j.verdict}</p>}
+              </span>
+              <strong>{j.closedAt ? (j.end ? END_WORDS[j.end].toLowerCase() : "closed") : "open"}</strong>
+            </Line>
+          );
+        })}
+      </ul>
+    </Sheet>
+  );
+}
+
 export default function VehiclePage({ loaderData, actionData }: Route.ComponentProps) {
   const { vehicle, jobs } = loaderData;
   const submit = useSubmit();
@@ -164,33 +197,7 @@ export default function VehiclePage({ loaderData, actionData }: Route.ComponentP
         </Row>
         <Columns>
           <Stack>
-            <Sheet>
-              <h2>History</h2>
-              {jobs.length === 0 && <Soft>No job yet. Start one when a lamp comes on.</Soft>}
-              <ul>
-                {jobs.map((j) => {
-                  const codes = [...new Set(j.readings.filter((r) => !r.withdrawn).flatMap((r) => r.codes))];
-                  return (
-                    <Line key={j.id}>
-                      <span>
-                        <Link to={jobPath(j.id)}>{j.title}</Link>
-                        <Soft>
-                          {shortDate(j.openedAt)}
-                          {codes.length > 0 && (
-                            <>
-                              {" "}
-                              · codes <Mono>{codes.join(", ")}</Mono>
-                            </>
-                          )}
-                        </Soft>
-                        {j.verdict && <p>{j.verdict}</p>}
-                      </span>
-                      <strong>{j.closedAt ? (j.end ? END_WORDS[j.end].toLowerCase() : "closed") : "open"}</strong>
-                    </Line>
-                  );
-                })}
-              </ul>
-            </Sheet>
+            <History jobs={jobs} />
           </Stack>
           <Stack>
             <Sheet>

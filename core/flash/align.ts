@@ -98,6 +98,7 @@ function missedAfter(flat: Flat, j: number, ms: number, tempo: number, o: Observ
  * @param tempo factor on all times of the show
  * @param against a better hypothesis; this one is given up (-Infinity) once it is `margin` nats behind
  */
+// eslint-disable-next-line max-lines-per-function -- one loop over the marks: its parts share a dozen rows that are written in place
 export function score(track: Track, flat: Flat, tempo: number, o: Observer, against?: Score, margin = 22): Score {
   const marks = track.onset.length;
   const prefix = new Float64Array(marks);
@@ -289,6 +290,7 @@ export interface Alignment {
  * The most probable assignment of marks to flashes (Viterbi). Unrolled index: `u < flat.n` is flash `u`; beyond,
  * the loop goes round: see {@link foldedIndex}.
  */
+// eslint-disable-next-line max-lines-per-function -- one loop over the marks, as in score
 export function align(track: Track, flat: Flat, tempo: number, o: Observer): Alignment {
   const marks = track.onset.length;
   const flash = new Int32Array(marks).fill(-1);

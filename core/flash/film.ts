@@ -100,6 +100,7 @@ const FIRST = -Math.log(5000);
  * @param tempo factor on all times of the show
  * @param against a better hypothesis; this one is given up once it is `margin` nats behind
  */
+// eslint-disable-next-line max-lines-per-function -- one picture after another from the same running state
 export function playFilm(
   film: Film,
   flat: Flat,

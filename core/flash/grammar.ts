@@ -55,6 +55,7 @@ interface Part {
   phase: number;
 }
 
+// eslint-disable-next-line max-lines-per-function -- one automaton: each phase joins states that the others made
 export function grammarOf(dialect: Dialect, jitter: number): Grammar {
   const { gaps, marks } = dialect;
   const nodes: GrammarNode[] = [];

@@ -57,6 +57,7 @@ interface Via {
  * (forward filtering, backward sampling). Only the first `most` marks are looked at.
  * @param keep false where nothing will be drawn and only the likelihood is wanted
  */
+// eslint-disable-next-line max-lines-per-function -- one loop over the pictures: its parts share rows that are written in place
 export function walksOf(grammar: Grammar, track: Track, tempo: number, o: Observer, most: number, keep = true): Walks {
   const marks = Math.min(track.onset.length, most);
   const n = grammar.nodes.length;

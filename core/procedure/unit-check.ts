@@ -56,7 +56,6 @@ export function unitVerdict(
   }
   if (seen.lamp === "flashing") return { ...lampVerdict("flashing"), suspect: "test-line" };
   if (seen.lamp === "goes-out") return { ...lampVerdict("goes-out"), suspect: "wrong-lamp" };
-  const checked = Object.values(seen.outputs);
   if (works.length) {
     const base = lampVerdict("dark", "all");
     const alive = `${works.join(", ")}: the ${about.unit} drives that, so it is alive.`;
@@ -76,10 +75,20 @@ export function unitVerdict(
       reason: `${alive} Bulb, fuse or the lamp's circuit is at fault.`,
     };
   }
-  if (!checked.length) return { ...lampVerdict("dark"), suspect: "lamp-or-unit" };
+  if (!dead.length) return { ...lampVerdict("dark"), suspect: "lamp-or-unit" };
   const base = open.length
     ? { ...lampVerdict("dark", "none"), headline: "The lamp is dark, and so is what was looked at.", reason: `Not looked at yet: ${open.join(", ")}. Dead too, it points to the unit's power or ground, or the unit itself.` } // prettier-ignore
     : lampVerdict("dark", "none");
+  return deadVerdict(base, about, seen, others);
+}
+
+/** Lamp and outputs are dead: what was measured at the plug, then what the others share with it. */
+function deadVerdict(
+  base: LampVerdict,
+  about: About,
+  seen: UnitSeen,
+  others: readonly { about: About; seen: UnitSeen | undefined }[],
+): UnitVerdict {
   if (seen.power === "bad")
     return { ...base, suspect: "feed", headline: "The unit has no power.", reason: `Measured at its plug: no battery voltage. Look along ${about.feed ?? "its feed"}.`, look: feedLook(about) }; // prettier-ignore
   if (seen.ground === "bad")

@@ -129,8 +129,6 @@ export function FindPage() {
       },
       { replace: true, preventScrollReset: true },
     );
-  const pack = PACKS.find((p) => p.id === asked.make);
-  const variant = pack?.variants.find((v) => v.id === asked.variant);
   const nothing = params.size === 0;
   const plugs = byPlug(finding.ways).filter((g) => total(g) > WORTH_SHOWING);
   const [best] = finding.ways;
@@ -150,95 +148,8 @@ export function FindPage() {
       )}
       <Columns>
         <Stack>
-          <Sheet>
-            <h2>By the vehicle</h2>
-            <Choice
-              label="Make"
-              value={asked.make ?? null}
-              onChange={(make) => set({ make, model: null, engine: null, market: null })}
-              options={PACKS.map((p) => ({ value: p.id, label: p.make }))}
-            />
-            {pack && (
-              <Choice
-                label="Model"
-                value={asked.variant ?? null}
-                onChange={(model) => set({ model, engine: null, market: null })}
-                options={pack.variants.map((v) => ({ value: v.id, label: v.model }))}
-              />
-            )}
-            <Field
-              label="Model year"
-              inputMode="numeric"
-              maxLength={4}
-              defaultValue={params.get("year") ?? ""}
-              onChange={(year) => (year.length === 4 || !year) && set({ year })}
-            />
-            {variant && (
-              <Choice
-                label="Engine"
-                value={asked.engine ?? null}
-                onChange={(engine) => set({ engine })}
-                options={variant.engines.map((e) => ({ value: e.id, label: e.name }))}
-              />
-            )}
-            {variant && variant.markets.length > 1 && (
-              <Choice
-                label="Market"
-                value={asked.market ?? null}
-                onChange={(market) => set({ market })}
-                options={variant.markets.map((m) => ({ value: m, label: m }))}
-              />
-            )}
-          </Sheet>
-          <Sheet>
-            <h2>By what you see</h2>
-            <Tiles role="group" aria-label="Shape of the plug">
-              {SHAPES.map((s) => (
-                <Tile
-                  key={s.id}
-                  aria-pressed={asked.seen.shape === s.id}
-                  onPress={() => set({ shape: asked.seen.shape === s.id ? null : s.id })}
-                >
-                  <ShapeGlyph shape={s} />
-                  {shapeWords(s.id)}
-                </Tile>
-              ))}
-            </Tiles>
-            <Field
-              label="Cavities, counted"
-              inputMode="numeric"
-              maxLength={2}
-              defaultValue={params.get("cavities") ?? ""}
-              onChange={(cavities) => set({ cavities })}
-            />
-            <Choice
-              label="Colour of its shell"
-              value={asked.seen.colour ?? null}
-              onChange={(colour) => set({ colour })}
-              options={COLOURS.map((c) => ({ value: c, label: c }))}
-            />
-            <Choice<Place>
-              label="Where it sits"
-              value={asked.seen.place ?? null}
-              onChange={(place) => set({ place })}
-              options={PLACES.map((p) => ({ value: p, label: PLACE_WORDS[p] }))}
-            />
-            <Choice
-              label="What stands on it"
-              value={asked.seen.symbol ?? null}
-              onChange={(symbol) => set({ symbol })}
-              options={SYMBOLS.map((s) => ({ value: s, label: s }))}
-            />
-            <Choice<"yes" | "no">
-              label="A lamp of the unit lights in the dash, key on"
-              value={asked.seen.lamp ?? null}
-              onChange={(lamp) => set({ lamp })}
-              options={[
-                { value: "yes", label: "Yes" },
-                { value: "no", label: "No" },
-              ]}
-            />
-          </Sheet>
+          <ByVehicle asked={asked} year={params.get("year") ?? ""} set={set} />
+          <BySight seen={asked.seen} cavities={params.get("cavities") ?? ""} set={set} />
           <Row>
             <Button isDisabled={nothing} onPress={() => setParams({}, { replace: true })}>
               Start over
@@ -279,6 +190,110 @@ export function FindPage() {
         </Stack>
       </Columns>
     </>
+  );
+}
+
+/** Changes what is asked: by the name that stands in the address. */
+type SetAsked = (changes: Record<string, string | null>) => void;
+
+function ByVehicle({ asked, year, set }: { asked: Asked; year: string; set: SetAsked }) {
+  const pack = PACKS.find((p) => p.id === asked.make);
+  const variant = pack?.variants.find((v) => v.id === asked.variant);
+  return (
+    <Sheet>
+      <h2>By the vehicle</h2>
+      <Choice
+        label="Make"
+        value={asked.make ?? null}
+        onChange={(make) => set({ make, model: null, engine: null, market: null })}
+        options={PACKS.map((p) => ({ value: p.id, label: p.make }))}
+      />
+      {pack && (
+        <Choice
+          label="Model"
+          value={asked.variant ?? null}
+          onChange={(model) => set({ model, engine: null, market: null })}
+          options={pack.variants.map((v) => ({ value: v.id, label: v.model }))}
+        />
+      )}
+      <Field
+        label="Model year"
+        inputMode="numeric"
+        maxLength={4}
+        defaultValue={year}
+        onChange={(year) => (year.length === 4 || !year) && set({ year })}
+      />
+      {variant && (
+        <Choice
+          label="Engine"
+          value={asked.engine ?? null}
+          onChange={(engine) => set({ engine })}
+          options={variant.engines.map((e) => ({ value: e.id, label: e.name }))}
+        />
+      )}
+      {variant && variant.markets.length > 1 && (
+        <Choice
+          label="Market"
+          value={asked.market ?? null}
+          onChange={(market) => set({ market })}
+          options={variant.markets.map((m) => ({ value: m, label: m }))}
+        />
+      )}
+    </Sheet>
+  );
+}
+
+function BySight({ seen, cavities, set }: { seen: Asked["seen"]; cavities: string; set: SetAsked }) {
+  return (
+    <Sheet>
+      <h2>By what you see</h2>
+      <Tiles role="group" aria-label="Shape of the plug">
+        {SHAPES.map((s) => (
+          <Tile
+            key={s.id}
+            aria-pressed={seen.shape === s.id}
+            onPress={() => set({ shape: seen.shape === s.id ? null : s.id })}
+          >
+            <ShapeGlyph shape={s} />
+            {shapeWords(s.id)}
+          </Tile>
+        ))}
+      </Tiles>
+      <Field
+        label="Cavities, counted"
+        inputMode="numeric"
+        maxLength={2}
+        defaultValue={cavities}
+        onChange={(cavities) => set({ cavities })}
+      />
+      <Choice
+        label="Colour of its shell"
+        value={seen.colour ?? null}
+        onChange={(colour) => set({ colour })}
+        options={COLOURS.map((c) => ({ value: c, label: c }))}
+      />
+      <Choice<Place>
+        label="Where it sits"
+        value={seen.place ?? null}
+        onChange={(place) => set({ place })}
+        options={PLACES.map((p) => ({ value: p, label: PLACE_WORDS[p] }))}
+      />
+      <Choice
+        label="What stands on it"
+        value={seen.symbol ?? null}
+        onChange={(symbol) => set({ symbol })}
+        options={SYMBOLS.map((s) => ({ value: s, label: s }))}
+      />
+      <Choice<"yes" | "no">
+        label="A lamp of the unit lights in the dash, key on"
+        value={seen.lamp ?? null}
+        onChange={(lamp) => set({ lamp })}
+        options={[
+          { value: "yes", label: "Yes" },
+          { value: "no", label: "No" },
+        ]}
+      />
+    </Sheet>
   );
 }
 

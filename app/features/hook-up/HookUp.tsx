@@ -1,6 +1,7 @@
 import { Printer } from "lucide-react";
 import { useEffect, useState } from "react";
 import { Disclosure, DisclosurePanel } from "react-aria-components/Disclosure";
+import type { SystemAccess } from "@core/pack/scope";
 import styled from "styled-components";
 import { tellsFrom, type Way } from "@core/pack/way";
 import { bridgeEffect, leadsEffect } from "@core/procedure/bridge";
@@ -123,20 +124,7 @@ export function HookUp() {
   const next = () => {
     if (!waits && !busy) send({ intent: "hook-up", step: last ? at : at + 1, done: last });
   };
-  useEffect(() => {
-    if (lock) return;
-    const onKey = (e: KeyboardEvent) => {
-      if (
-        e.key !== "Enter" ||
-        e.defaultPrevented ||
-        (e.target as HTMLElement).closest("button, a, textarea, [role=tab], input:not([type=checkbox])")
-      )
-        return;
-      next();
-    };
-    addEventListener("keydown", onKey);
-    return () => removeEventListener("keydown", onKey);
-  });
+  useEnter(next, lock === null);
   if (lock)
     return (
       <Empty level={1} title={`The hook-up is closed: ${lock}.`}>
@@ -206,26 +194,7 @@ export function HookUp() {
           </Sheet>
         )}
         <Stack>
-          {effect && (
-            <>
-              <h2>{way.ask.kind === "bridge" ? "What the right wire does" : "What this does"}</h2>
-              <p>{effect}</p>
-            </>
-          )}
-          {way.ask.kind === "reader" && <p>Red lead: {way.ask.feed}.</p>}
-          {way.ask.kind === "lead" && (
-            <>
-              <h2>The lead</h2>
-              <ul>
-                {way.ask.wires.map((w) => (
-                  <li key={w.cavity}>
-                    <Mono>{w.cavity}</Mono>: {w.colour}, to {w.to}
-                  </li>
-                ))}
-              </ul>
-              <p>{way.ask.insulate}</p>
-            </>
-          )}
+          <About access={access} effect={effect} />
           {step.caution && <Caution>{step.caution}</Caution>}
           <LinkButton $look="quiet" to={sheetPath(job.id)} style={{ justifySelf: "start" }}>
             <Printer size={18} aria-hidden /> Hook-up sheet to print
@@ -246,6 +215,52 @@ export function HookUp() {
       <Soft>
         Method {way.method} · {way.title}
       </Soft>
+    </>
+  );
+}
+
+/** Enter goes on, wherever the focus is, unless it has something else to do there. */
+function useEnter(next: () => void, on: boolean): void {
+  useEffect(() => {
+    if (!on) return;
+    const onKey = (e: KeyboardEvent) => {
+      if (
+        e.key !== "Enter" ||
+        e.defaultPrevented ||
+        (e.target as HTMLElement).closest("button, a, textarea, [role=tab], input:not([type=checkbox])")
+      )
+        return;
+      next();
+    };
+    addEventListener("keydown", onKey);
+    return () => removeEventListener("keydown", onKey);
+  });
+}
+
+/** What is joined, and what that does. */
+function About({ access: { way }, effect }: { access: SystemAccess; effect: string | null }) {
+  return (
+    <>
+      {effect && (
+        <>
+          <h2>{way.ask.kind === "bridge" ? "What the right wire does" : "What this does"}</h2>
+          <p>{effect}</p>
+        </>
+      )}
+      {way.ask.kind === "reader" && <p>Red lead: {way.ask.feed}.</p>}
+      {way.ask.kind === "lead" && (
+        <>
+          <h2>The lead</h2>
+          <ul>
+            {way.ask.wires.map((w) => (
+              <li key={w.cavity}>
+                <Mono>{w.cavity}</Mono>: {w.colour}, to {w.to}
+              </li>
+            ))}
+          </ul>
+          <p>{way.ask.insulate}</p>
+        </>
+      )}
     </>
   );
 }

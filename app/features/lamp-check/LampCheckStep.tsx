@@ -5,6 +5,7 @@ import styled from "styled-components";
 import { hasLamp, lampCheckOf, verdictOn } from "@core/job/lamp-check";
 import type { LampSeen } from "@core/procedure/lamp-check";
 import type { OutputSeen, UnitSeen } from "@core/procedure/unit-check";
+import type { System } from "@core/pack/pack";
 import { unitsOf, type SystemAccess } from "@core/pack/scope";
 import { lockOfStep } from "~/store/job-data";
 import { useIntents, useJob } from "~/store/use-job";
@@ -88,94 +89,17 @@ export function LampCheckStep() {
   const rest = units.filter((s) => s !== main);
   // Others tell what a dead unit shares with them.
   const [more, setMore] = useState(rest.some((s) => check?.units?.[s.system]?.lamp));
-  const unitOf = (s: SystemAccess) => {
-    const seen = seenOf(s);
-    const verdict = hasLamp(s) ? verdictOf(s) : null;
-    const suspect = verdict && ["feed", "ground", "power-or-ground", "unit"].includes(verdict.suspect);
-    return (
-      <section key={s.system} aria-label={s.name} style={{ display: "grid", gap: 12 }}>
-        {s !== main && <h2>{s.name}</h2>}
-        {hasLamp(s) ? (
-          <>
-            <Soft>
-              Watch the lamp marked <strong>{s.about.lamp}</strong>. Give it ten seconds.
-            </Soft>
-            <Tiles role="group" aria-label={`What the ${s.about.lamp} lamp does`}>
-              {SEEN.map((x) => (
-                <Tile
-                  key={x.value}
-                  aria-pressed={seen.lamp === x.value}
-                  onPress={() => tell(s, { ...seen, lamp: x.value })}
-                >
-                  <LampGlyph look={x.value} />
-                  {x.label}
-                  <small>{x.text}</small>
-                </Tile>
-              ))}
-            </Tiles>
-          </>
-        ) : (
-          <Soft>{s.lamp} tells the codes, and no lamp in the dash tells that the unit lives. What it drives does.</Soft>
-        )}
-        {(s.about.drives?.length ?? 0) > 0 && (
-          <OutputChecks
-            about={s.about}
-            open={seen.lamp === "dark" || !hasLamp(s)}
-            seen={seen.outputs}
-            onChange={(outputs: Record<string, OutputSeen>) => tell(s, { ...seen, outputs })}
-          />
-        )}
-        {suspect && (
-          <Sheet>
-            <h3>Measured at the unit&apos;s plug, key on</h3>
-            <Choice
-              label={`Power (${s.about.feed ?? "feed"})`}
-              value={seen.power ?? null}
-              onChange={(power) => tell(s, { ...seen, power })}
-              options={[
-                { value: "good", label: "12 V or more" },
-                { value: "bad", label: "Less, or nothing" },
-              ]}
-            />
-            <Choice
-              label={`Ground (${s.about.ground ?? "ground"})`}
-              value={seen.ground ?? null}
-              onChange={(ground) => tell(s, { ...seen, ground })}
-              options={[
-                { value: "good", label: "Below 0.1 V" },
-                { value: "bad", label: "More" },
-              ]}
-            />
-          </Sheet>
-        )}
-        {verdict && (
-          <Verdict $pass={verdict.pass} aria-live="polite">
-            <h2>{verdict.headline}</h2>
-            <p>{verdict.reason}</p>
-            {verdict.look.length > 0 && (
-              <>
-                <h3>Look at, in this order</h3>
-                <ol>
-                  {verdict.look.map((l) => (
-                    <li key={l}>{l}</li>
-                  ))}
-                </ol>
-                {s === main && !verdict.pass && !passes && (
-                  <p>
-                    <strong>The way to the codes stays closed until the lamp is steady.</strong> Mend it, then tap what
-                    you see again.
-                  </p>
-                )}
-              </>
-            )}
-          </Verdict>
-        )}
-        {verdict && ["unit", "power-or-ground"].includes(verdict.suspect) && (
-          <CompareVehicles about={s.about} here={seen} />
-        )}
-      </section>
-    );
-  };
+  const unitOf = (s: SystemAccess) => (
+    <OneUnit
+      key={s.system}
+      s={s}
+      title={s !== main}
+      shut={s === main && !passes}
+      seen={seenOf(s)}
+      verdict={hasLamp(s) ? verdictOf(s) : null}
+      tell={(seen) => tell(s, seen)}
+    />
+  );
   return (
     <>
       <h1>
@@ -219,5 +143,108 @@ export function LampCheckStep() {
       <Trouble problem={problem} />
       <SimulatedLink vehicle={vehicle} />
     </>
+  );
+}
+
+/** One unit: its lamp, what else it drives, power and ground, and what these say of it. */
+function OneUnit({
+  s,
+  title,
+  shut,
+  seen,
+  verdict,
+  tell,
+}: {
+  s: SystemAccess;
+  title: boolean;
+  /** The way to the codes stays closed as long as its lamp is not steady. */
+  shut: boolean;
+  seen: UnitSeen;
+  verdict: ReturnType<typeof verdictOn>;
+  tell: (seen: UnitSeen) => void;
+}) {
+  const suspect = verdict && ["feed", "ground", "power-or-ground", "unit"].includes(verdict.suspect);
+  return (
+    <section aria-label={s.name} style={{ display: "grid", gap: 12 }}>
+      {title && <h2>{s.name}</h2>}
+      {hasLamp(s) ? (
+        <>
+          <Soft>
+            Watch the lamp marked <strong>{s.about.lamp}</strong>. Give it ten seconds.
+          </Soft>
+          <Tiles role="group" aria-label={`What the ${s.about.lamp} lamp does`}>
+            {SEEN.map((x) => (
+              <Tile key={x.value} aria-pressed={seen.lamp === x.value} onPress={() => tell({ ...seen, lamp: x.value })}>
+                <LampGlyph look={x.value} />
+                {x.label}
+                <small>{x.text}</small>
+              </Tile>
+            ))}
+          </Tiles>
+        </>
+      ) : (
+        <Soft>{s.lamp} tells the codes, and no lamp in the dash tells that the unit lives. What it drives does.</Soft>
+      )}
+      {(s.about.drives?.length ?? 0) > 0 && (
+        <OutputChecks
+          about={s.about}
+          open={seen.lamp === "dark" || !hasLamp(s)}
+          seen={seen.outputs}
+          onChange={(outputs: Record<string, OutputSeen>) => tell({ ...seen, outputs })}
+        />
+      )}
+      {suspect && <Measured about={s.about} seen={seen} tell={tell} />}
+      {verdict && (
+        <Verdict $pass={verdict.pass} aria-live="polite">
+          <h2>{verdict.headline}</h2>
+          <p>{verdict.reason}</p>
+          {verdict.look.length > 0 && (
+            <>
+              <h3>Look at, in this order</h3>
+              <ol>
+                {verdict.look.map((l) => (
+                  <li key={l}>{l}</li>
+                ))}
+              </ol>
+              {shut && !verdict.pass && (
+                <p>
+                  <strong>The way to the codes stays closed until the lamp is steady.</strong> Mend it, then tap what
+                  you see again.
+                </p>
+              )}
+            </>
+          )}
+        </Verdict>
+      )}
+      {verdict && ["unit", "power-or-ground"].includes(verdict.suspect) && (
+        <CompareVehicles about={s.about} here={seen} />
+      )}
+    </section>
+  );
+}
+
+function Measured({ about, seen, tell }: { about: System; seen: UnitSeen; tell: (seen: UnitSeen) => void }) {
+  return (
+    <Sheet>
+      <h3>Measured at the unit&apos;s plug, key on</h3>
+      <Choice
+        label={`Power (${about.feed ?? "feed"})`}
+        value={seen.power ?? null}
+        onChange={(power) => tell({ ...seen, power })}
+        options={[
+          { value: "good", label: "12 V or more" },
+          { value: "bad", label: "Less, or nothing" },
+        ]}
+      />
+      <Choice
+        label={`Ground (${about.ground ?? "ground"})`}
+        value={seen.ground ?? null}
+        onChange={(ground) => tell({ ...seen, ground })}
+        options={[
+          { value: "good", label: "Below 0.1 V" },
+          { value: "bad", label: "More" },
+        ]}
+      />
+    </Sheet>
   );
 }

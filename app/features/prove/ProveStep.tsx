@@ -93,59 +93,7 @@ export function ProveStep() {
       )}
       {proof.rows.length > 0 && (
         <Sheet>
-          <Scroll tabIndex={0} role="region" aria-label="Before and after">
-            <Table>
-              <thead>
-                <tr>
-                  <th scope="col">Code</th>
-                  <th scope="col">
-                    {proof.cleared ? "Before" : "Read"}
-                    <small>{proof.before.length > 0 && shortTime(proof.before.at(-1)!.reading.startedAt)}</small>
-                  </th>
-                  {proof.after.map(({ reading }, i) => (
-                    <th scope="col" key={reading.id}>
-                      After, {RUN_WORDS[proof.ran[i]]}
-                      <small>{shortTime(reading.startedAt)}</small>
-                    </th>
-                  ))}
-                  {proof.cleared && <th scope="col">That makes it</th>}
-                </tr>
-              </thead>
-              <tbody>
-                {proof.rows.map((row) => (
-                  <tr key={`${row.memory} ${row.code}`}>
-                    <th scope="row">
-                      {row.code}
-                      <small>
-                        {row.memory === "live" ? "there now: " : row.memory === "stored" ? "in memory: " : ""}
-                        {titles.get(row.code) ?? "in no table"}
-                      </small>
-                    </th>
-                    <td>
-                      <Seen value={row.before} />
-                    </td>
-                    {row.after.map((a, i) => (
-                      <td key={i}>
-                        <Seen value={a} />
-                      </td>
-                    ))}
-                    {proof.cleared && (
-                      <td>
-                        <strong>{row.kind === "fault" ? PERSISTENCE[row.persistence].word : row.kind}</strong>
-                        <small>
-                          {row.kind === "expected"
-                            ? "a change on this vehicle explains it"
-                            : row.kind === "status"
-                              ? "no fault"
-                              : PERSISTENCE[row.persistence].text}
-                        </small>
-                      </td>
-                    )}
-                  </tr>
-                ))}
-              </tbody>
-            </Table>
-          </Scroll>
+          <BeforeAndAfter proof={proof} titles={titles} />
           <Why lines={[...new Set([about, ...reasons].flatMap((s) => why(s, data, shortTime)))]} />
         </Sheet>
       )}
@@ -190,6 +138,65 @@ export function ProveStep() {
         </Row>
       )}
     </>
+  );
+}
+
+/** The codes, reading by reading, and what that makes each of them. */
+function BeforeAndAfter({ proof, titles }: { proof: Proof; titles: ReadonlyMap<string, string> }) {
+  return (
+    <Scroll tabIndex={0} role="region" aria-label="Before and after">
+      <Table>
+        <thead>
+          <tr>
+            <th scope="col">Code</th>
+            <th scope="col">
+              {proof.cleared ? "Before" : "Read"}
+              <small>{proof.before.length > 0 && shortTime(proof.before.at(-1)!.reading.startedAt)}</small>
+            </th>
+            {proof.after.map(({ reading }, i) => (
+              <th scope="col" key={reading.id}>
+                After, {RUN_WORDS[proof.ran[i]]}
+                <small>{shortTime(reading.startedAt)}</small>
+              </th>
+            ))}
+            {proof.cleared && <th scope="col">That makes it</th>}
+          </tr>
+        </thead>
+        <tbody>
+          {proof.rows.map((row) => (
+            <tr key={`${row.memory} ${row.code}`}>
+              <th scope="row">
+                {row.code}
+                <small>
+                  {row.memory === "live" ? "there now: " : row.memory === "stored" ? "in memory: " : ""}
+                  {titles.get(row.code) ?? "in no table"}
+                </small>
+              </th>
+              <td>
+                <Seen value={row.before} />
+              </td>
+              {row.after.map((a, i) => (
+                <td key={i}>
+                  <Seen value={a} />
+                </td>
+              ))}
+              {proof.cleared && (
+                <td>
+                  <strong>{row.kind === "fault" ? PERSISTENCE[row.persistence].word : row.kind}</strong>
+                  <small>
+                    {row.kind === "expected"
+                      ? "a change on this vehicle explains it"
+                      : row.kind === "status"
+                        ? "no fault"
+                        : PERSISTENCE[row.persistence].text}
+                  </small>
+                </td>
+              )}
+            </tr>
+          ))}
+        </tbody>
+      </Table>
+    </Scroll>
   );
 }
 

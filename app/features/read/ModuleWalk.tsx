@@ -59,7 +59,6 @@ export function ModuleWalk({ data, tells }: { data: JobData; tells: Tells }) {
   const { job, systems, pack, vehicle, access } = data;
   const modules = tells.modules.filter((m) => systems.some((s) => s.system === m.system));
   const [walk, setWalk] = useDraft<Walk>(`${job.id}/${access.way.id}`, { at: 0, texts: {}, done: [] }, isWalk);
-  const [typed, setTyped] = useState("");
   const [run, setRun] = useState<Reading["run"]>(() => runToAsk(data, access.system));
   const record = useRecordLists(data);
   const at = Math.min(walk.at, modules.length - 1);
@@ -78,7 +77,6 @@ export function ModuleWalk({ data, tells }: { data: JobData; tells: Tells }) {
     modules.filter((m) => walk.done.includes(m.system)).map((m) => [m.system, listOf(m.system, m.letter)]),
   );
   const texts = walk.texts[here.system] ?? [];
-  const put = (text: string) => setWalk({ ...walk, texts: { ...walk.texts, [here.system]: [...texts, text.slice(0, 12)] } }); // prettier-ignore
   const replace = (list: string[]) => setWalk({ ...walk, texts: { ...walk.texts, [here.system]: list } });
   const finish = (list = texts) => {
     setWalk({
@@ -86,7 +84,6 @@ export function ModuleWalk({ data, tells }: { data: JobData; tells: Tells }) {
       texts: { ...walk.texts, [here.system]: list },
       done: [...new Set([...walk.done, here.system])],
     });
-    setTyped("");
   };
   const all = modules.every((m) => walk.done.includes(m.system));
   const codesMode = tells.submodes.findIndex((s) => s.shows === "codes");
@@ -107,85 +104,18 @@ export function ModuleWalk({ data, tells }: { data: JobData; tells: Tells }) {
         in {tells.submodes.find((s) => s.shows === "erase")?.title}: it wipes the module.
       </Soft>
       {wasCleared(data, access.memory) && <RunChoice value={run} onChange={setRun} />}
-      <Modules aria-label="Modules of the walk">
-        {modules.map((m, i) => {
-          const list = walk.done.includes(m.system) ? lists[m.system] : null;
-          return (
-            <Module key={m.system} aria-current={i === at && !all ? "step" : undefined}>
-              <h2>
-                <span>{m.letter}</span>
-                {m.name}
-              </h2>
-              <p>
-                {list ? (
-                  list.state === "none" ? (
-                    "nothing stored"
-                  ) : (
-                    <Mono>{[...list.codes, ...list.unclear].join(", ") || "not clear"}</Mono>
-                  )
-                ) : (
-                  <Mono>{(walk.texts[m.system] ?? []).join(", ") || "not read yet"}</Mono>
-                )}
-              </p>
-              {(i !== at || all) && (
-                <Button
-                  $look="quiet"
-                  style={{ justifySelf: "start" }}
-                  onPress={() => setWalk({ ...walk, at: i, done: walk.done.filter((d) => d !== m.system) })}
-                >
-                  Read {m.name}
-                </Button>
-              )}
-            </Module>
-          );
-        })}
-      </Modules>
+      <ModuleList modules={modules} walk={walk} setWalk={setWalk} lists={lists} at={all ? null : at} />
       {!all && !walk.done.includes(here.system) && (
-        <Sheet>
-          {texts.map((t, i) => (
-            <div key={i}>
-              <ShownLine
-                text={t}
-                line={lineOf(here.system, here.letter)(t)}
-                entries={entriesFor(pack, vehicle, here.system)}
-                onTakeOut={() => replace(texts.toSpliced(i, 1))}
-                onPick={(code) => replace(texts.with(i, code.padStart(tells.digits, "0")))}
-              />
-            </div>
-          ))}
-          <form
-            onSubmit={(e) => {
-              e.preventDefault();
-              if (typed.trim()) put(typed.trim());
-              setTyped("");
-            }}
-            style={{ display: "grid", gap: 10 }}
-          >
-            <Field
-              key={here.system}
-              label={`After the ${here.letter}`}
-              description="Several codes follow one another every few seconds. A digit that is not clear: ?"
-              value={typed}
-              onChange={setTyped}
-              autoFocus
-              autoComplete="off"
-            />
-            <Row>
-              <Button type="submit">
-                Take it <Kbd>Enter</Kbd>
-              </Button>
-              {texts.length === 0 ? (
-                <Button $look="primary" onPress={() => finish([tells.none])}>
-                  <Mono>{tells.none}</Mono> nothing: next module
-                </Button>
-              ) : (
-                <Button $look="primary" onPress={() => finish()}>
-                  All codes of {here.name}: press {tells.nextModule}
-                </Button>
-              )}
-            </Row>
-          </form>
-        </Sheet>
+        <Shown
+          key={here.system}
+          here={here}
+          tells={tells}
+          texts={texts}
+          lineOf={lineOf(here.system, here.letter)}
+          entries={entriesFor(pack, vehicle, here.system)}
+          replace={replace}
+          finish={finish}
+        />
       )}
       <Row>
         <Button
@@ -208,5 +138,126 @@ export function ModuleWalk({ data, tells }: { data: JobData; tells: Tells }) {
         )}
       </Row>
     </>
+  );
+}
+
+type WalkedModule = Tells["modules"][number];
+
+/** All modules of the walk, with what each has told so far. @param at the one that is open; null when all are read */
+function ModuleList({
+  modules,
+  walk,
+  setWalk,
+  lists,
+  at,
+}: {
+  modules: readonly WalkedModule[];
+  walk: Walk;
+  setWalk: (walk: Walk) => void;
+  lists: Readonly<Record<string, SystemList>>;
+  at: number | null;
+}) {
+  return (
+    <Modules aria-label="Modules of the walk">
+      {modules.map((m, i) => {
+        const list = walk.done.includes(m.system) ? lists[m.system] : null;
+        return (
+          <Module key={m.system} aria-current={i === at ? "step" : undefined}>
+            <h2>
+              <span>{m.letter}</span>
+              {m.name}
+            </h2>
+            <p>
+              {list ? (
+                list.state === "none" ? (
+                  "nothing stored"
+                ) : (
+                  <Mono>{[...list.codes, ...list.unclear].join(", ") || "not clear"}</Mono>
+                )
+              ) : (
+                <Mono>{(walk.texts[m.system] ?? []).join(", ") || "not read yet"}</Mono>
+              )}
+            </p>
+            {i !== at && (
+              <Button
+                $look="quiet"
+                style={{ justifySelf: "start" }}
+                onPress={() => setWalk({ ...walk, at: i, done: walk.done.filter((d) => d !== m.system) })}
+              >
+                Read {m.name}
+              </Button>
+            )}
+          </Module>
+        );
+      })}
+    </Modules>
+  );
+}
+
+/** What the dash shows for one module, line by line. */
+function Shown({
+  here,
+  tells,
+  texts,
+  lineOf,
+  entries,
+  replace,
+  finish,
+}: {
+  here: WalkedModule;
+  tells: Tells;
+  texts: readonly string[];
+  lineOf: (text: string) => ReturnType<typeof readLine>;
+  entries: ReturnType<typeof entriesFor>;
+  replace: (texts: string[]) => void;
+  finish: (texts?: string[]) => void;
+}) {
+  const [typed, setTyped] = useState("");
+  return (
+    <Sheet>
+      {texts.map((t, i) => (
+        <div key={i}>
+          <ShownLine
+            text={t}
+            line={lineOf(t)}
+            entries={entries}
+            onTakeOut={() => replace(texts.toSpliced(i, 1))}
+            onPick={(code) => replace(texts.with(i, code.padStart(tells.digits, "0")))}
+          />
+        </div>
+      ))}
+      <form
+        onSubmit={(e) => {
+          e.preventDefault();
+          if (typed.trim()) replace([...texts, typed.trim().slice(0, 12)]);
+          setTyped("");
+        }}
+        style={{ display: "grid", gap: 10 }}
+      >
+        <Field
+          key={here.system}
+          label={`After the ${here.letter}`}
+          description="Several codes follow one another every few seconds. A digit that is not clear: ?"
+          value={typed}
+          onChange={setTyped}
+          autoFocus
+          autoComplete="off"
+        />
+        <Row>
+          <Button type="submit">
+            Take it <Kbd>Enter</Kbd>
+          </Button>
+          {texts.length === 0 ? (
+            <Button $look="primary" onPress={() => finish([tells.none])}>
+              <Mono>{tells.none}</Mono> nothing: next module
+            </Button>
+          ) : (
+            <Button $look="primary" onPress={() => finish()}>
+              All codes of {here.name}: press {tells.nextModule}
+            </Button>
+          )}
+        </Row>
+      </form>
+    </Sheet>
   );
 }

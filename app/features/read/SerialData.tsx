@@ -62,18 +62,12 @@ const WRONG = {
   gibberish: "The reply is garbled: choose the other protocol.",
 };
 
-/** Serial live data: choose the protocol, connect, watch the values, read the codes. */
-export function SerialData({ data, tells }: { data: JobData; tells: Tells }) {
-  const { vehicle, pack, access } = data;
-  const usual = tells.protocols.findIndex((p) => vehicle.year >= p.years[0] && vehicle.year <= p.years[1]);
-  const [protocol, setProtocol] = useState(Math.max(0, usual));
+/** A unit on a serial line: it is connected to, asked one thing at a time, and sampled as long as it is connected. */
+function useUnit(tells: Tells, protocol: number) {
   const [line, setLine] = useState<SerialLine | null>(null);
   const [problem, setProblem] = useState("");
   const [samples, setSamples] = useState<Sample[]>([]);
-  const [shown, setShown] = useState(tells.parameters[0].id);
   const [codes, setCodes] = useState<string[] | null>(null);
-  const [run, setRun] = useState<Reading["run"]>(() => runToAsk(data, access.system));
-  const record = useRecordLists(data);
   const queue = useRef<Promise<unknown>>(Promise.resolve());
   const began = useRef(0);
   /** One question at a time on the line. */
@@ -121,22 +115,27 @@ export function SerialData({ data, tells }: { data: JobData; tells: Tells }) {
     if ("wrong" in got) return setProblem(WRONG[got.wrong]);
     setCodes(codesFrom(got.payload));
   };
-  const now = samples.at(-1)?.values;
-  const settings = useSettings();
-  const unitOf = (unit: Parameter["unit"]) =>
-    unit === "°C" ? settings.temperature : unit === "km/h" ? settings.speed : unit;
-  const shownAs = (v: number, unit: Parameter["unit"]) =>
-    unit === "°C" && settings.temperature === "°F"
-      ? v * 1.8 + 32
-      : unit === "km/h" && settings.speed === "mph"
-        ? v / 1.609344
-        : v;
-  const picked = tells.parameters.find((p) => p.id === shown) ?? tells.parameters[0];
+  return { connected: line !== null, problem, samples, codes, connect, readCodes, disconnect: () => setLine(null) };
+}
+
+/** Serial live data: choose the protocol, connect, watch the values, read the codes. */
+export function SerialData({ data, tells }: { data: JobData; tells: Tells }) {
+  const { vehicle, pack, access } = data;
+  const usual = tells.protocols.findIndex((p) => vehicle.year >= p.years[0] && vehicle.year <= p.years[1]);
+  const [protocol, setProtocol] = useState(Math.max(0, usual));
+  const [run, setRun] = useState<Reading["run"]>(() => runToAsk(data, access.system));
+  const { connected, problem, samples, codes, connect, readCodes, disconnect } = useUnit(tells, protocol);
+  const record = useRecordLists(data);
+  const keep = (read: string[]) => {
+    const lists = { [access.system]: { state: read.length ? ("codes" as const) : ("none" as const), codes: read, unclear: [] } }; // prettier-ignore
+    disconnect();
+    void record({ input: "serial", run, lists, says: sayLists(lists, () => access.name) });
+  };
   const entries = entriesFor(pack, vehicle, access.system);
   return (
     <>
       <h1 aria-live="polite">
-        {!line
+        {!connected
           ? "Lead in, key on: connect to the unit."
           : codes
             ? codes.length
@@ -146,63 +145,11 @@ export function SerialData({ data, tells }: { data: JobData; tells: Tells }) {
       </h1>
       {wasCleared(data, access.memory) && <RunChoice value={run} onChange={setRun} />}
       {problem && <Caution>{problem}</Caution>}
-      {!line ? (
-        <Sheet>
-          <Choice
-            label="Protocol of the unit"
-            value={tells.protocols[protocol].id}
-            onChange={(id) => setProtocol(tells.protocols.findIndex((p) => p.id === id))}
-            options={tells.protocols.map((p) => ({ value: p.id, label: `${p.title} (${p.years.join(" to ")})` }))}
-          />
-          <Row>
-            {hasStandIn(vehicle.id) && (
-              <Button $look="primary" onPress={() => void connect(() => Promise.resolve(simulatedLine(pack, vehicle)))}>
-                Connect to the simulated unit
-              </Button>
-            )}
-            <Button
-              isDisabled={!hasSerialPorts()}
-              onPress={() => void connect(() => openPort(tells.protocols[protocol].baud))}
-            >
-              Connect to a serial port
-            </Button>
-          </Row>
-          {!hasSerialPorts() && <Soft>This browser can't open serial ports: use one that can, on a laptop.</Soft>}
-        </Sheet>
+      {!connected ? (
+        <Connect data={data} tells={tells} protocol={protocol} setProtocol={setProtocol} connect={connect} />
       ) : (
         <>
-          <Grid role="group" aria-label="Values">
-            {tells.parameters.map((p) => {
-              const v = now?.[p.id];
-              const odd = v !== undefined && (v < p.idle[0] || v > p.idle[1]);
-              return (
-                <Value key={p.id} aria-pressed={shown === p.id} onPress={() => setShown(p.id)}>
-                  <small>{p.name}</small>
-                  <strong>
-                    {v === undefined ? "–" : shownAs(v, p.unit).toFixed(DECIMALS[p.unit])} {unitOf(p.unit)}
-                  </strong>
-                  <small>
-                    {odd ? "outside " : "idle, warm: "}
-                    {p.idle.map((x) => Number(shownAs(x, p.unit).toFixed(DECIMALS[p.unit]))).join(" to ")}
-                  </small>
-                </Value>
-              );
-            })}
-          </Grid>
-          <Sheet>
-            <h2>{picked.name}</h2>
-            {samples.length > 1 ? (
-              <Suspense fallback={<Soft>The graph is loaded …</Soft>}>
-                <LiveChart
-                  name={picked.name}
-                  unit={unitOf(picked.unit)}
-                  points={samples.map((s) => ({ t: s.t, v: shownAs(s.values[picked.id], picked.unit) }))}
-                />
-              </Suspense>
-            ) : (
-              <Soft>The graph begins with the second sample.</Soft>
-            )}
-          </Sheet>
+          <Values tells={tells} samples={samples} />
           {codes && codes.length > 0 && (
             <Sheet>
               <h2>Stored</h2>
@@ -219,29 +166,106 @@ export function SerialData({ data, tells }: { data: JobData; tells: Tells }) {
             <Button $look={codes ? "secondary" : "primary"} onPress={() => void readCodes()}>
               Read the codes
             </Button>
-            <Button
-              $look={codes ? "primary" : "secondary"}
-              isDisabled={!codes}
-              onPress={() => {
-                const lists = {
-                  [access.system]: {
-                    state: codes!.length ? ("codes" as const) : ("none" as const),
-                    codes: codes!,
-                    unclear: [],
-                  },
-                };
-                setLine(null);
-                void record({ input: "serial", run, lists, says: sayLists(lists, () => access.name) });
-              }}
-            >
+            <Button $look={codes ? "primary" : "secondary"} isDisabled={!codes} onPress={() => codes && keep(codes)}>
               Record this reading
             </Button>
-            <Button $look="quiet" onPress={() => setLine(null)}>
+            <Button $look="quiet" onPress={disconnect}>
               Disconnect
             </Button>
           </Row>
         </>
       )}
+    </>
+  );
+}
+
+function Connect({
+  data: { vehicle, pack },
+  tells,
+  protocol,
+  setProtocol,
+  connect,
+}: {
+  data: JobData;
+  tells: Tells;
+  protocol: number;
+  setProtocol: (protocol: number) => void;
+  connect: (open: () => Promise<SerialLine>) => Promise<void>;
+}) {
+  return (
+    <Sheet>
+      <Choice
+        label="Protocol of the unit"
+        value={tells.protocols[protocol].id}
+        onChange={(id) => setProtocol(tells.protocols.findIndex((p) => p.id === id))}
+        options={tells.protocols.map((p) => ({ value: p.id, label: `${p.title} (${p.years.join(" to ")})` }))}
+      />
+      <Row>
+        {hasStandIn(vehicle.id) && (
+          <Button $look="primary" onPress={() => void connect(() => Promise.resolve(simulatedLine(pack, vehicle)))}>
+            Connect to the simulated unit
+          </Button>
+        )}
+        <Button
+          isDisabled={!hasSerialPorts()}
+          onPress={() => void connect(() => openPort(tells.protocols[protocol].baud))}
+        >
+          Connect to a serial port
+        </Button>
+      </Row>
+      {!hasSerialPorts() && <Soft>This browser can't open serial ports: use one that can, on a laptop.</Soft>}
+    </Sheet>
+  );
+}
+
+/** What the unit measures, as numbers; the one that is picked as a line. */
+function Values({ tells, samples }: { tells: Tells; samples: readonly Sample[] }) {
+  const [shown, setShown] = useState(tells.parameters[0].id);
+  const now = samples.at(-1)?.values;
+  const settings = useSettings();
+  const unitOf = (unit: Parameter["unit"]) =>
+    unit === "°C" ? settings.temperature : unit === "km/h" ? settings.speed : unit;
+  const shownAs = (v: number, unit: Parameter["unit"]) =>
+    unit === "°C" && settings.temperature === "°F"
+      ? v * 1.8 + 32
+      : unit === "km/h" && settings.speed === "mph"
+        ? v / 1.609344
+        : v;
+  const picked = tells.parameters.find((p) => p.id === shown) ?? tells.parameters[0];
+  return (
+    <>
+      <Grid role="group" aria-label="Values">
+        {tells.parameters.map((p) => {
+          const v = now?.[p.id];
+          const odd = v !== undefined && (v < p.idle[0] || v > p.idle[1]);
+          return (
+            <Value key={p.id} aria-pressed={shown === p.id} onPress={() => setShown(p.id)}>
+              <small>{p.name}</small>
+              <strong>
+                {v === undefined ? "–" : shownAs(v, p.unit).toFixed(DECIMALS[p.unit])} {unitOf(p.unit)}
+              </strong>
+              <small>
+                {odd ? "outside " : "idle, warm: "}
+                {p.idle.map((x) => Number(shownAs(x, p.unit).toFixed(DECIMALS[p.unit]))).join(" to ")}
+              </small>
+            </Value>
+          );
+        })}
+      </Grid>
+      <Sheet>
+        <h2>{picked.name}</h2>
+        {samples.length > 1 ? (
+          <Suspense fallback={<Soft>The graph is loaded …</Soft>}>
+            <LiveChart
+              name={picked.name}
+              unit={unitOf(picked.unit)}
+              points={samples.map((s) => ({ t: s.t, v: shownAs(s.values[picked.id], picked.unit) }))}
+            />
+          </Suspense>
+        ) : (
+          <Soft>The graph begins with the second sample.</Soft>
+        )}
+      </Sheet>
     </>
   );
 }

@@ -197,10 +197,8 @@ function Actions({
   picture: PictureWatch;
   data: JobData;
 }) {
-  const { job, access } = data;
-  const navigate = useNavigate();
-  const revalidator = useRevalidator();
-  const [saving, setSaving] = useState(false);
+  const { access } = data;
+  const { saving, failed, record } = useRecord(session, others, picture, data);
   const phase = useSession(session, (s) => s.phase);
   const input = useSession(session, (s) => s.reading.input);
   const some = useSession(session, hasAnything);
@@ -208,53 +206,13 @@ function Actions({
   const done = useSession(session, (s) => s.decoded !== null && nothingMore(s.decoded));
   const startedAt = useSession(session, (s) => s.reading.startedAt);
   const seconds = useSeconds(phase === "watching" && !some ? startedAt : null);
-  const [failed, setFailed] = useState<string | null>(null);
   const unstored = useSession(session, (s) => s.unstored);
   const stuck = useSession(session, (s) => s.stuck);
-  const record = async () => {
-    setSaving(true);
-    setFailed(null);
-    // A camera that still watches ends for all lamps, so that a second one is recorded too.
-    picture.stop();
-    // The newest of all readings is told of first; what is known of its system takes in those before it.
-    const store = (of: SystemAccess) => (reading: Reading) => {
-      const readings = [...data.readings.filter((r) => r.id !== reading.id), reading];
-      return writeReading(reading, (j) => withReading(j, sayKnown(of.name, knownOf({ ...data, job: j, readings }, of.system)), reading.recordedAt!)); // prettier-ignore
-    };
-    try {
-      await session.finish(store(access));
-      await picture.closed;
-      for (const other of others) {
-        if (!hasAnything(other.session.state) || other.session.state.phase !== "stopped") continue;
-        await other.session.finish(store(other.access));
-      }
-    } catch (error) {
-      setSaving(false);
-      return setFailed(whyNot(error));
-    }
-    await revalidator.revalidate();
-    await navigate(jobPath(job.id, wasCleared(data, access.memory) ? "prove" : "meaning"));
-  };
   const startOver = () => {
     picture.close();
     for (const s of [session, ...others.map((o) => o.session)]) void s.startOver();
   };
-  if (phase === "ready")
-    return !byHand(input) ? null : (
-      <Row $gap={8}>
-        {data.access.dialect?.advance === "self" && !access.way.steps.some((x) => x.beat) && (
-          <Button
-            $look={data.access.dialect.loopFrom === null ? "primary" : "secondary"}
-            onPress={() => session.watch(true)}
-          >
-            {access.way.engine === "running" ? "It starts now" : "The key goes on now"}
-          </Button>
-        )}
-        <Button $look="quiet" onPress={() => session.watch()}>
-          It does not blink
-        </Button>
-      </Row>
-    );
+  if (phase === "ready") return byHand(input) ? <BeforeFirst session={session} access={access} /> : null;
   return (
     <>
       {phase === "watching" && !some && (
@@ -310,6 +268,56 @@ function Actions({
           ))}
       </Row>
     </>
+  );
+}
+
+/** Recording a watch: of all lamps that were watched, and on to what comes next. */
+function useRecord(session: ReadingSession, others: readonly Other[], picture: PictureWatch, data: JobData) {
+  const { job, access } = data;
+  const navigate = useNavigate();
+  const revalidator = useRevalidator();
+  const [saving, setSaving] = useState(false);
+  const [failed, setFailed] = useState<string | null>(null);
+  const record = async () => {
+    setSaving(true);
+    setFailed(null);
+    // A camera that still watches ends for all lamps, so that a second one is recorded too.
+    picture.stop();
+    // The newest of all readings is told of first; what is known of its system takes in those before it.
+    const store = (of: SystemAccess) => (reading: Reading) => {
+      const readings = [...data.readings.filter((r) => r.id !== reading.id), reading];
+      return writeReading(reading, (j) => withReading(j, sayKnown(of.name, knownOf({ ...data, job: j, readings }, of.system)), reading.recordedAt!)); // prettier-ignore
+    };
+    try {
+      await session.finish(store(access));
+      await picture.closed;
+      for (const other of others) {
+        if (!hasAnything(other.session.state) || other.session.state.phase !== "stopped") continue;
+        await other.session.finish(store(other.access));
+      }
+    } catch (error) {
+      setSaving(false);
+      return setFailed(whyNot(error));
+    }
+    await revalidator.revalidate();
+    await navigate(jobPath(job.id, wasCleared(data, access.memory) ? "prove" : "meaning"));
+  };
+  return { saving, failed, record };
+}
+
+/** Before the first mark: a start that can be told, and a lamp that does not blink. */
+function BeforeFirst({ session, access }: { session: ReadingSession; access: SystemAccess }) {
+  return (
+    <Row $gap={8}>
+      {access.dialect?.advance === "self" && !access.way.steps.some((x) => x.beat) && (
+        <Button $look={access.dialect.loopFrom === null ? "primary" : "secondary"} onPress={() => session.watch(true)}>
+          {access.way.engine === "running" ? "It starts now" : "The key goes on now"}
+        </Button>
+      )}
+      <Button $look="quiet" onPress={() => session.watch()}>
+        It does not blink
+      </Button>
+    </Row>
   );
 }
 

@@ -1,7 +1,7 @@
 import { useEffect, useMemo, useState } from "react";
 import styled from "styled-components";
 import type { Pack } from "@core/pack/pack";
-import { entriesFor, systemsOf } from "@core/pack/scope";
+import { entriesFor, systemsOf, type SystemAccess } from "@core/pack/scope";
 import type { Vehicle } from "@core/record/types";
 import { displayOf, lampOf, outputsOf } from "@core/simulated/answers";
 import { powered, READER_BUTTON, UNIT_BUTTON, type Simulated, type SimulatedAction } from "@core/simulated/state";
@@ -76,34 +76,12 @@ const Display = styled.output`
   text-align: center;
 `;
 
-/**
- * A vehicle to try things on: key, engine, connectors, wire and reader, buttons, lamps, display, fuse, battery and road. It tells
- * nothing but what a real one would tell.
- */
-export function SimulatedVehicle({
-  vehicle,
-  pack,
-  name,
-  state: first,
-}: {
-  vehicle: Vehicle;
-  pack: Pack;
-  name: string;
-  state: Simulated;
-}) {
+/** The vehicle as it goes on: kept, wiped over its serial line, driven. */
+function useSimulated(vehicle: Vehicle, pack: Pack, first: Simulated) {
   const [v, setV] = useState(first);
   const [now, setNow] = useState(0);
-  /** Buttons that stay down although the hand is elsewhere: two are held while the key is turned. */
-  const [latched, setLatched] = useState<string[]>([]);
-  const [mended, setMended] = useState("");
-  const [busy, setBusy] = useState<"drive" | "warm-up" | null>(null);
-  const systems = useMemo(() => systemsOf(pack, vehicle), [pack, vehicle]);
+  const [busy, setBusy] = useState<Busy>(null);
   const doIt = (action: SimulatedAction) => setV((s) => act(s, action, pack, vehicle, clock.now()));
-  const latch = (button: string) => {
-    const on = latched.includes(button);
-    setLatched(on ? latched.filter((b) => b !== button) : [...latched, button]);
-    doIt({ do: on ? "up" : "down", button });
-  };
   useEffect(() => {
     void writeValue(`simulated/${vehicle.id}`, v);
   }, [v, vehicle.id]);
@@ -121,6 +99,62 @@ export function SimulatedVehicle({
       setBusy(null);
     });
   }, [busy, pack, vehicle]);
+  return { v, now, busy, setBusy, doIt };
+}
+
+type Busy = "drive" | "warm-up" | null;
+
+/** What every part of the vehicle is given. */
+interface Part {
+  v: Simulated;
+  pack: Pack;
+  vehicle: Vehicle;
+  systems: readonly SystemAccess[];
+  now: number;
+  doIt: (action: SimulatedAction) => void;
+}
+
+/**
+ * A vehicle to try things on: key, engine, connectors, wire and reader, buttons, lamps, display, fuse, battery and road. It tells
+ * nothing but what a real one would tell.
+ */
+export function SimulatedVehicle({
+  vehicle,
+  pack,
+  name,
+  state: first,
+}: {
+  vehicle: Vehicle;
+  pack: Pack;
+  name: string;
+  state: Simulated;
+}) {
+  const { v, now, busy, setBusy, doIt } = useSimulated(vehicle, pack, first);
+  const systems = useMemo(() => systemsOf(pack, vehicle), [pack, vehicle]);
+  const part: Part = { v, pack, vehicle, systems, now, doIt };
+  return (
+    <Page id="work">
+      <header>
+        <Row>
+          <Plate>{vehicle.plate}</Plate>
+          <h1>Simulated {name}</h1>
+        </Row>
+        <Soft>
+          Stands in for the real thing: it does what its key, wire and fuses make it do, and tells nothing else.
+        </Soft>
+      </header>
+      <Instruments {...part} />
+      <KeyAndRoad {...part} busy={busy} setBusy={setBusy} />
+      <Power {...part} />
+      <Repair {...part} />
+      <Outputs {...part} />
+      <Buttons {...part} />
+      {pack.connectors.length > 0 && <Joined v={v} pack={pack} systems={systems} doIt={doIt} />}
+    </Page>
+  );
+}
+
+function Instruments({ v, pack, vehicle, systems, now }: Part) {
   // One lamp may serve several systems: it shows whatever one of them makes it do.
   const lamps = useMemo(() => {
     const shown = systems.filter((s) => s.way.tells.kind !== "text");
@@ -129,23 +163,89 @@ export function SimulatedVehicle({
       systems: shown.filter((s) => s.lamp === lamp).map((s) => s.system),
     }));
   }, [systems]);
-  const buttons = [
-    ...new Set(
-      systems.flatMap(({ way }) => [
-        ...(way.ask.kind === "buttons" ? way.ask.buttons : []),
-        ...(way.tells.kind === "modules" ? [way.tells.nextSubmode, way.tells.nextModule] : []),
-      ]),
-    ),
-  ];
-  const held = systems.some((s) => s.way.ask.kind === "buttons");
-  const press = systems.some((s) => s.way.ask.kind === "unit-button") ? UNIT_BUTTON : systems.some((s) => s.way.ask.kind === "reader") ? READER_BUTTON : null; // prettier-ignore
+  const shows = systems.some((s) => s.way.tells.kind === "text" || s.way.tells.kind === "modules");
+  return (
+    <Dash aria-label="Instruments" data-wide>
+      {lamps.map(({ lamp, systems: of }) => (
+        <OneLamp key={lamp} v={v} pack={pack} vehicle={vehicle} systems={of} label={lamp} />
+      ))}
+      {shows && (
+        <Display aria-label="Display">{displayOf(v, pack, vehicle, now) ?? (v.key === "off" ? "" : "84 213")}</Display>
+      )}
+    </Dash>
+  );
+}
+
+function KeyAndRoad({ v, systems, doIt, busy, setBusy }: Part & { busy: Busy; setBusy: (busy: Busy) => void }) {
   const runs = systems.some((s) => s.way.engine === "running" || s.way.engineWarm);
   const tells = systems.find((s) => s.way.tells.kind === "lamp" && s.way.tells.act)?.way.tells;
   const toAct = tells?.kind === "lamp" ? tells.act : undefined;
-  const shows = systems.some((s) => s.way.tells.kind === "text" || s.way.tells.kind === "modules");
-  const outputs = outputsOf(v, pack, vehicle, now);
+  return (
+    <Sheet>
+      <Choice
+        label="Key"
+        value={v.key}
+        isDisabled={busy !== null}
+        onChange={(to) => doIt({ do: "key", to })}
+        options={[
+          { value: "off", label: "Off" },
+          { value: "on", label: "On, engine off" },
+          { value: "run", label: "Engine runs" },
+        ]}
+      />
+      <Row>
+        <Button isDisabled={busy !== null || Boolean(v.wire)} onPress={() => setBusy("drive")}>
+          {busy === "drive" ? "Driving …" : "Drive for twenty minutes"}
+        </Button>
+        {runs && (
+          <Button isDisabled={busy !== null} onPress={() => setBusy("warm-up")}>
+            {busy === "warm-up" ? "Warming up …" : v.warm ? "The engine is warm" : "Let it warm up"}
+          </Button>
+        )}
+        {toAct && v.key === "run" && <Button onPress={() => doIt({ do: "act" })}>Wheel, brake, throttle</Button>}
+        {v.wire && <Soft>No drive with a wire in the connector.</Soft>}
+      </Row>
+    </Sheet>
+  );
+}
+
+function Power({ v, pack, doIt }: Part) {
   // Each fuse that a way to clear names, and the one that people take for it.
-  const fuses = [...pack.clears.filter((c) => c.kind === "fuse").map((c) => ({ id: c.id, name: c.title })), { id: "wrong", name: "Pull another fuse" }]; // prettier-ignore
+  const named = pack.clears.filter((c) => c.kind === "fuse").map((c) => ({ id: c.id, name: c.title }));
+  return (
+    <Sheet>
+      <h2>Power</h2>
+      <Row>
+        {[...named, { id: "wrong", name: "Pull another fuse" }].map((f) => {
+          const out = v.fuseOutAt !== null && v.fuse === f.id;
+          return (
+            <Button
+              key={f.id}
+              aria-pressed={out}
+              isDisabled={v.fuseOutAt !== null && !out}
+              onPress={() => doIt({ do: "fuse", out: !out, way: f.id })}
+            >
+              {out ? `${f.name}: put it back` : f.name}
+            </Button>
+          );
+        })}
+        <Button
+          aria-pressed={v.batteryOffAt !== null}
+          onPress={() => doIt({ do: "battery", off: v.batteryOffAt === null })}
+        >
+          {v.batteryOffAt === null ? "Battery negative off" : "Battery negative on"}
+        </Button>
+        {v.blown && <Button onPress={() => doIt({ do: "new-fuse" })}>Fit a new unit fuse</Button>}
+      </Row>
+      {v.fuseOutAt !== null && <Since at={v.fuseOutAt} what="The fuse is out" />}
+      {v.batteryOffAt !== null && <Since at={v.batteryOffAt} what="The battery is off" />}
+      {v.blown && <Caution>There was a spark at the connector, and all is dark.</Caution>}
+    </Sheet>
+  );
+}
+
+function Repair({ v, pack, vehicle, systems, doIt }: Part) {
+  const [mended, setMended] = useState("");
   const circuits = systems
     .filter((s) => s.memory === s.system)
     .flatMap((s) => {
@@ -158,142 +258,93 @@ export function SimulatedVehicle({
         .map((e) => ({ system: s.system, code: e.code, name: e.circuit }));
     });
   return (
-    <Page id="work">
-      <header>
-        <Row>
-          <Plate>{vehicle.plate}</Plate>
-          <h1>Simulated {name}</h1>
-        </Row>
-        <Soft>
-          Stands in for the real thing: it does what its key, wire and fuses make it do, and tells nothing else.
-        </Soft>
-      </header>
-      <Dash aria-label="Instruments" data-wide>
-        {lamps.map(({ lamp, systems: of }) => (
-          <OneLamp key={lamp} v={v} pack={pack} vehicle={vehicle} systems={of} label={lamp} />
+    <Sheet>
+      <h2>Repair</h2>
+      <label style={{ display: "grid", gap: 6, minWidth: 0 }}>
+        Mend a circuit: plug, wire or part
+        <select
+          style={{ minHeight: 48, minWidth: 0, maxWidth: "100%", padding: "0 10px" }}
+          value=""
+          onChange={(e) => {
+            const [system, code] = e.target.value.split(" ");
+            doIt({ do: "mend", system, code });
+            setMended(circuits.find((c) => c.system === system && c.code === code)?.name ?? "");
+          }}
+        >
+          <option value="">Pick one</option>
+          {circuits.map((c) => (
+            <option key={`${c.system} ${c.code}`} value={`${c.system} ${c.code}`}>
+              {c.name}
+            </option>
+          ))}
+        </select>
+      </label>
+      <Soft aria-live="polite">
+        {mended
+          ? `${mended}: mended. Whether that was it, it does not tell.`
+          : "What was not at fault can be mended too."}
+      </Soft>
+    </Sheet>
+  );
+}
+
+function Outputs({ v, pack, vehicle, now }: Part) {
+  const outputs = outputsOf(v, pack, vehicle, now);
+  return outputs.length === 0 ? null : (
+    <Sheet>
+      <h2>Heard and seen at key-on</h2>
+      <ul>
+        {outputs.map((o) => (
+          <li key={o.id}>
+            {o.name}: {v.key !== "off" && powered(v) ? (o.works ? o.expect : "done") : "nothing"}
+          </li>
         ))}
-        {shows && (
-          <Display aria-label="Display">
-            {displayOf(v, pack, vehicle, now) ?? (v.key === "off" ? "" : "84 213")}
-          </Display>
-        )}
-      </Dash>
-      <Sheet>
-        <Choice
-          label="Key"
-          value={v.key}
-          isDisabled={busy !== null}
-          onChange={(to) => doIt({ do: "key", to })}
-          options={[
-            { value: "off", label: "Off" },
-            { value: "on", label: "On, engine off" },
-            { value: "run", label: "Engine runs" },
-          ]}
-        />
-        <Row>
-          <Button isDisabled={busy !== null || Boolean(v.wire)} onPress={() => setBusy("drive")}>
-            {busy === "drive" ? "Driving …" : "Drive for twenty minutes"}
-          </Button>
-          {runs && (
-            <Button isDisabled={busy !== null} onPress={() => setBusy("warm-up")}>
-              {busy === "warm-up" ? "Warming up …" : v.warm ? "The engine is warm" : "Let it warm up"}
+      </ul>
+    </Sheet>
+  );
+}
+
+function Buttons({ v, systems, now, doIt }: Part) {
+  /** Buttons that stay down although the hand is elsewhere: two are held while the key is turned. */
+  const [latched, setLatched] = useState<string[]>([]);
+  const latch = (button: string) => {
+    const on = latched.includes(button);
+    setLatched(on ? latched.filter((b) => b !== button) : [...latched, button]);
+    doIt({ do: on ? "up" : "down", button });
+  };
+  const buttons = [
+    ...new Set(
+      systems.flatMap(({ way }) => [
+        ...(way.ask.kind === "buttons" ? way.ask.buttons : []),
+        ...(way.tells.kind === "modules" ? [way.tells.nextSubmode, way.tells.nextModule] : []),
+      ]),
+    ),
+  ];
+  const held = systems.some((s) => s.way.ask.kind === "buttons");
+  const asks = (kind: "unit-button" | "reader") => systems.some((s) => s.way.ask.kind === kind);
+  const press = asks("unit-button") ? UNIT_BUTTON : asks("reader") ? READER_BUTTON : null;
+  if (!buttons.length && !press) return null;
+  return (
+    <Sheet>
+      <h2>Buttons</h2>
+      <Row>
+        {buttons.map((b) =>
+          held && (!v.dash || latched.includes(b)) ? (
+            <Button key={b} aria-pressed={latched.includes(b)} onPress={() => latch(b)}>
+              {latched.includes(b) ? `Let ${b} go` : `Hold ${b}`}
             </Button>
-          )}
-          {toAct && v.key === "run" && <Button onPress={() => doIt({ do: "act" })}>Wheel, brake, throttle</Button>}
-          {v.wire && <Soft>No drive with a wire in the connector.</Soft>}
-        </Row>
-      </Sheet>
-      <Sheet>
-        <h2>Power</h2>
-        <Row>
-          {fuses.map((f) => {
-            const out = v.fuseOutAt !== null && v.fuse === f.id;
-            return (
-              <Button
-                key={f.id}
-                aria-pressed={out}
-                isDisabled={v.fuseOutAt !== null && !out}
-                onPress={() => doIt({ do: "fuse", out: !out, way: f.id })}
-              >
-                {out ? `${f.name}: put it back` : f.name}
-              </Button>
-            );
-          })}
-          <Button
-            aria-pressed={v.batteryOffAt !== null}
-            onPress={() => doIt({ do: "battery", off: v.batteryOffAt === null })}
-          >
-            {v.batteryOffAt === null ? "Battery negative off" : "Battery negative on"}
-          </Button>
-          {v.blown && <Button onPress={() => doIt({ do: "new-fuse" })}>Fit a new unit fuse</Button>}
-        </Row>
-        {v.fuseOutAt !== null && <Since at={v.fuseOutAt} what="The fuse is out" />}
-        {v.batteryOffAt !== null && <Since at={v.batteryOffAt} what="The battery is off" />}
-        {v.blown && <Caution>There was a spark at the connector, and all is dark.</Caution>}
-      </Sheet>
-      <Sheet>
-        <h2>Repair</h2>
-        <label style={{ display: "grid", gap: 6, minWidth: 0 }}>
-          Mend a circuit: plug, wire or part
-          <select
-            style={{ minHeight: 48, minWidth: 0, maxWidth: "100%", padding: "0 10px" }}
-            value=""
-            onChange={(e) => {
-              const [system, code] = e.target.value.split(" ");
-              doIt({ do: "mend", system, code });
-              setMended(circuits.find((c) => c.system === system && c.code === code)?.name ?? "");
-            }}
-          >
-            <option value="">Pick one</option>
-            {circuits.map((c) => (
-              <option key={`${c.system} ${c.code}`} value={`${c.system} ${c.code}`}>
-                {c.name}
-              </option>
-            ))}
-          </select>
-        </label>
-        <Soft aria-live="polite">
-          {mended
-            ? `${mended}: mended. Whether that was it, it does not tell.`
-            : "What was not at fault can be mended too."}
-        </Soft>
-      </Sheet>
-      {outputs.length > 0 && (
-        <Sheet>
-          <h2>Heard and seen at key-on</h2>
-          <ul>
-            {outputs.map((o) => (
-              <li key={o.id}>
-                {o.name}: {v.key !== "off" && powered(v) ? (o.works ? o.expect : "done") : "nothing"}
-              </li>
-            ))}
-          </ul>
-        </Sheet>
-      )}
-      {(buttons.length > 0 || press) && (
-        <Sheet>
-          <h2>Buttons</h2>
-          <Row>
-            {buttons.map((b) =>
-              held && (!v.dash || latched.includes(b)) ? (
-                <Button key={b} aria-pressed={latched.includes(b)} onPress={() => latch(b)}>
-                  {latched.includes(b) ? `Let ${b} go` : `Hold ${b}`}
-                </Button>
-              ) : (
-                <Held key={b} name={b} doIt={doIt} />
-              ),
-            )}
-            {press && <Held name={press} doIt={doIt} />}
-          </Row>
-          <Soft aria-live="polite">
-            {Object.entries(v.down)
-              .map(([b, at]) => `${b} is held for ${Math.max(0, Math.floor((now - at) / 1000))} s.`)
-              .join(" ")}
-          </Soft>
-        </Sheet>
-      )}
-      {pack.connectors.length > 0 && <Joined v={v} pack={pack} systems={systems} doIt={doIt} />}
-    </Page>
+          ) : (
+            <Held key={b} name={b} doIt={doIt} />
+          ),
+        )}
+        {press && <Held name={press} doIt={doIt} />}
+      </Row>
+      <Soft aria-live="polite">
+        {Object.entries(v.down)
+          .map(([b, at]) => `${b} is held for ${Math.max(0, Math.floor((now - at) / 1000))} s.`)
+          .join(" ")}
+      </Soft>
+    </Sheet>
   );
 }
 

@@ -1,7 +1,7 @@
 import { useState } from "react";
 import { Switch } from "react-aria-components/Switch";
 import styled from "styled-components";
-import { storyRule, toldRule, type Story } from "@core/record/types";
+import { storyRule, toldRule, type Story, type Vehicle } from "@core/record/types";
 import { flag, holds, object, type Of } from "@core/schema/rule";
 import { useDraft } from "~/store/use-draft";
 import { useIntents, useJob } from "~/store/use-job";
@@ -71,10 +71,7 @@ const isDraft = (v: unknown): v is Draft => "value" in holds(draftRule, v);
 /** What the owner says, in a form that later steps can reason with. */
 export function StoryForm() {
   const { job, vehicle, systems } = useJob();
-  const [changed, setChanged] = useState({ text: "", codes: "" });
   const { send, busy, problem, asks } = useIntents<StoryIntents>("story");
-  const change = useIntents<StoryIntents>("story", () => setChanged({ text: "", codes: "" }));
-  const { speed } = useSettings();
   const told: Draft = {
     story: { ...job.story, lamp: job.story.lamp || systems[0].about.lamp },
     handOver: job.handOver,
@@ -85,7 +82,6 @@ export function StoryForm() {
   const setHandOver = (on: boolean) => setDraft({ ...draft, handOver: on });
   const set = (part: Partial<Story>) => setDraft({ ...draft, story: { ...story, ...part } });
   const lamps = [...new Set(systems.map((s) => s.about.lamp))];
-  const [slow, fast] = speed === "mph" ? ["30 mph", "55 mph"] : ["50 km/h", "90 km/h"];
   return (
     <form
       style={{ display: "contents" }}
@@ -124,98 +120,8 @@ export function StoryForm() {
         </Columns>
         <Soft>A lamp that came on once and went out still leaves a stored code.</Soft>
       </Sheet>
-      <Sheet>
-        <h2>When it comes on</h2>
-        <Columns>
-          <Choice
-            label="Engine"
-            value={story.engine}
-            onChange={(engine) => set({ engine })}
-            options={[
-              { value: "cold", label: "Cold" },
-              { value: "warm", label: "Warm" },
-              { value: "any", label: "Either" },
-            ]}
-          />
-          <Choice
-            label="Load"
-            value={story.load}
-            onChange={(load) => set({ load })}
-            options={[
-              { value: "light", label: "Light" },
-              { value: "hill", label: "Uphill" },
-              { value: "hard", label: "Full throttle" },
-              { value: "any", label: "Any" },
-            ]}
-          />
-        </Columns>
-        <Choice
-          label="Speed"
-          value={story.speed}
-          onChange={(speed) => set({ speed })}
-          options={[
-            { value: "standing", label: "Standing" },
-            { value: "town", label: `Below ${slow}` },
-            { value: "country", label: `${slow} to ${fast}` },
-            { value: "motorway", label: `Above ${fast}` },
-            { value: "any", label: "Any" },
-          ]}
-        />
-        <Choices label="Weather" options={WEATHER} value={story.weather} onChange={(weather) => set({ weather })} />
-        <Choices
-          label="What was done before"
-          options={BEFORE}
-          value={story.before}
-          onChange={(before) => set({ before })}
-        />
-      </Sheet>
-      <Sheet>
-        <h2>Changed on the vehicle</h2>
-        <Soft>
-          Exhaust, ignition, second-hand unit, things taken off: a change often explains a code, which is then expected.
-        </Soft>
-        {vehicle.changes.length > 0 && (
-          <ul>
-            {vehicle.changes.map((c, i) => (
-              <li key={i}>
-                {c.text}
-                {c.codes.length > 0 && (
-                  <>
-                    {" "}
-                    · expects <Mono>{c.codes.join(", ")}</Mono>
-                  </>
-                )}
-              </li>
-            ))}
-          </ul>
-        )}
-        <Columns>
-          <Field
-            label="What was changed"
-            value={changed.text}
-            onChange={(text) => setChanged({ ...changed, text })}
-            maxLength={200}
-          />
-          <Field
-            label="Codes to expect"
-            description="Numbers, or leave it empty"
-            value={changed.codes}
-            onChange={(codes) => setChanged({ ...changed, codes })}
-            maxLength={60}
-          />
-        </Columns>
-        <Row>
-          <Button
-            isDisabled={!changed.text.trim() || change.busy}
-            onPress={() =>
-              change.send({ intent: "change", text: changed.text.trim(), codes: changed.codes.match(/\d{1,4}/g) ?? [] })
-            }
-          >
-            Add the change
-          </Button>
-        </Row>
-        <Trouble problem={change.problem} />
-      </Sheet>
+      <When story={story} set={set} />
+      <Changed vehicle={vehicle} />
       <Sheet>
         <Choices
           label="What the engine does"
@@ -241,5 +147,113 @@ export function StoryForm() {
       </Row>
       <Trouble problem={problem} />
     </form>
+  );
+}
+
+/** The conditions under which the lamp comes on. */
+function When({ story, set }: { story: Story; set: (part: Partial<Story>) => void }) {
+  const { speed } = useSettings();
+  const [slow, fast] = speed === "mph" ? ["30 mph", "55 mph"] : ["50 km/h", "90 km/h"];
+  return (
+    <Sheet>
+      <h2>When it comes on</h2>
+      <Columns>
+        <Choice
+          label="Engine"
+          value={story.engine}
+          onChange={(engine) => set({ engine })}
+          options={[
+            { value: "cold", label: "Cold" },
+            { value: "warm", label: "Warm" },
+            { value: "any", label: "Either" },
+          ]}
+        />
+        <Choice
+          label="Load"
+          value={story.load}
+          onChange={(load) => set({ load })}
+          options={[
+            { value: "light", label: "Light" },
+            { value: "hill", label: "Uphill" },
+            { value: "hard", label: "Full throttle" },
+            { value: "any", label: "Any" },
+          ]}
+        />
+      </Columns>
+      <Choice
+        label="Speed"
+        value={story.speed}
+        onChange={(speed) => set({ speed })}
+        options={[
+          { value: "standing", label: "Standing" },
+          { value: "town", label: `Below ${slow}` },
+          { value: "country", label: `${slow} to ${fast}` },
+          { value: "motorway", label: `Above ${fast}` },
+          { value: "any", label: "Any" },
+        ]}
+      />
+      <Choices label="Weather" options={WEATHER} value={story.weather} onChange={(weather) => set({ weather })} />
+      <Choices
+        label="What was done before"
+        options={BEFORE}
+        value={story.before}
+        onChange={(before) => set({ before })}
+      />
+    </Sheet>
+  );
+}
+
+/** What was changed on the vehicle explains codes: it is told here, and belongs to the vehicle. */
+function Changed({ vehicle }: { vehicle: Vehicle }) {
+  const [changed, setChanged] = useState({ text: "", codes: "" });
+  const change = useIntents<StoryIntents>("story", () => setChanged({ text: "", codes: "" }));
+  return (
+    <Sheet>
+      <h2>Changed on the vehicle</h2>
+      <Soft>
+        Exhaust, ignition, second-hand unit, things taken off: a change often explains a code, which is then expected.
+      </Soft>
+      {vehicle.changes.length > 0 && (
+        <ul>
+          {vehicle.changes.map((c, i) => (
+            <li key={i}>
+              {c.text}
+              {c.codes.length > 0 && (
+                <>
+                  {" "}
+                  · expects <Mono>{c.codes.join(", ")}</Mono>
+                </>
+              )}
+            </li>
+          ))}
+        </ul>
+      )}
+      <Columns>
+        <Field
+          label="What was changed"
+          value={changed.text}
+          onChange={(text) => setChanged({ ...changed, text })}
+          maxLength={200}
+        />
+        <Field
+          label="Codes to expect"
+          description="Numbers, or leave it empty"
+          value={changed.codes}
+          onChange={(codes) => setChanged({ ...changed, codes })}
+          maxLength={60}
+        />
+      </Columns>
+      <Row>
+        <Button
+          isDisabled={!changed.text.trim() || change.busy}
+          onPress={() =>
+            change.send({ intent: "change", text: changed.text.trim(), codes: changed.codes.match(/\d{1,4}/g) ?? [] })
+          }
+        >
+          Add the change
+        </Button>
+      </Row>
+      <Trouble problem={change.problem} />
+    </Sheet>
   );
 }

@@ -81,6 +81,12 @@ export function ConnectorView({
     });
     return hit?.id ?? null;
   };
+  const touch = (cavity: string, e: React.PointerEvent) => {
+    onCavity?.(cavity);
+    if (!onWire) return;
+    svg.current?.setPointerCapture(e.pointerId);
+    setDrag({ from: cavity, at: toDrawing(e) });
+  };
   // One string: a title takes no other children.
   const says = `${connector.name}, ${side === "socket" ? "looking into the socket" : "from the wire side"}, notch ${connector.notch}${ends.length === 2 ? `, wire from ${ends[0].id} to ${ends[1].id}` : ""}`;
   const from = drag ? find(drag.from) : undefined;
@@ -107,18 +113,7 @@ export function ConnectorView({
         onPointerCancel={() => setDrag(null)}
       >
         <title id={`${id}-title`}>{says}</title>
-        <defs>
-          <pattern
-            id={`${id}-hatch`}
-            width="10"
-            height="10"
-            patternUnits="userSpaceOnUse"
-            patternTransform="rotate(45)"
-          >
-            <rect width="10" height="10" fill="var(--sheet)" />
-            <rect width="5" height="10" fill="var(--danger)" />
-          </pattern>
-        </defs>
+        <Hatch id={`${id}-hatch`} />
         <path
           {...outline(connector, side)}
           fill="var(--sheet)"
@@ -126,53 +121,18 @@ export function ConnectorView({
           strokeWidth="3"
           strokeLinejoin="round"
         />
-        {connector.cavities.map((c) => {
-          const [x, y] = place(connector, c, side);
-          const forbidden = !bare && isForbidden(connector, c.id);
-          const joined = wire?.includes(c.id) || drag?.from === c.id;
-          const lead = leads?.[c.id];
-          return (
-            <g
-              key={c.id}
-              data-cavity={c.id}
-              onPointerDown={(e) => {
-                onCavity?.(c.id);
-                if (!onWire) return;
-                svg.current?.setPointerCapture(e.pointerId);
-                setDrag({ from: c.id, at: toDrawing(e) });
-              }}
-              style={onCavity || onWire ? { cursor: "pointer" } : undefined}
-            >
-              <rect
-                x={x - SIZE / 2}
-                y={y - SIZE / 2}
-                width={SIZE}
-                height={SIZE}
-                rx="8"
-                fill={forbidden ? `url(#${id}-hatch)` : "var(--paper)"}
-                stroke={joined || lead ? "var(--petrol)" : "var(--ink)"}
-                strokeWidth={joined || lead ? 4 : 2}
-                strokeDasharray={!bare && c.role === "empty" ? "5 5" : undefined}
-              />
-              {forbidden && <circle cx={x} cy={y} r="15" fill="var(--sheet)" />}
-              <text
-                x={x}
-                y={y + 1}
-                style={{
-                  ...(forbidden ? { fill: "var(--danger)" } : {}),
-                  ...(c.id.length > 2 ? { fontSize: "15px" } : {}),
-                }}
-              >
-                {c.id}
-              </text>
-              {lead && (
-                <text x={x} y={y + SIZE / 2 + 12} style={{ fontSize: "13px", fill: "var(--petrol)" }}>
-                  {lead}
-                </text>
-              )}
-            </g>
-          );
-        })}
+        {connector.cavities.map((c) => (
+          <OneCavity
+            key={c.id}
+            cavity={c}
+            at={place(connector, c, side)}
+            bare={bare}
+            hatch={!bare && isForbidden(connector, c.id) ? `url(#${id}-hatch)` : null}
+            joined={wire?.includes(c.id) || drag?.from === c.id}
+            lead={leads?.[c.id]}
+            touched={onCavity || onWire ? (e) => touch(c.id, e) : undefined}
+          />
+        ))}
         {ends.length === 2 && (
           <WireBetween from={place(connector, ends[0], side)} to={place(connector, ends[1], side)} />
         )}
@@ -189,17 +149,95 @@ export function ConnectorView({
           />
         )}
       </Svg>
-      <List aria-label={`Cavities of the ${connector.name}`}>
-        {connector.cavities.map((c) => (
-          <li key={c.id}>
-            {c.id}
-            {!bare && `: ${ROLE_WORDS[c.role]}`}
-            {c.wire ? `, ${c.wire} wire` : ""}
-            {leads?.[c.id] ? `, ${leads[c.id]} lead` : ""}
-          </li>
-        ))}
-      </List>
+      <CavityList connector={connector} bare={bare} leads={leads} />
     </figure>
+  );
+}
+
+/** Fill of a cavity that nothing may go into. */
+function Hatch({ id }: { id: string }) {
+  return (
+    <defs>
+      <pattern id={id} width="10" height="10" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
+        <rect width="10" height="10" fill="var(--sheet)" />
+        <rect width="5" height="10" fill="var(--danger)" />
+      </pattern>
+    </defs>
+  );
+}
+
+/** The same in words. */
+function CavityList({
+  connector,
+  bare,
+  leads,
+}: {
+  connector: Connector;
+  bare: boolean;
+  leads?: Readonly<Record<string, string>>;
+}) {
+  return (
+    <List aria-label={`Cavities of the ${connector.name}`}>
+      {connector.cavities.map((c) => (
+        <li key={c.id}>
+          {c.id}
+          {!bare && `: ${ROLE_WORDS[c.role]}`}
+          {c.wire ? `, ${c.wire} wire` : ""}
+          {leads?.[c.id] ? `, ${leads[c.id]} lead` : ""}
+        </li>
+      ))}
+    </List>
+  );
+}
+
+function OneCavity({
+  cavity: c,
+  at: [x, y],
+  bare,
+  hatch,
+  joined,
+  lead,
+  touched,
+}: {
+  cavity: Cavity;
+  at: [number, number];
+  bare: boolean;
+  /** Fill of one that nothing may go into. */
+  hatch: string | null;
+  joined: boolean | undefined;
+  lead: string | undefined;
+  touched: ((e: React.PointerEvent) => void) | undefined;
+}) {
+  return (
+    <g data-cavity={c.id} onPointerDown={touched} style={touched ? { cursor: "pointer" } : undefined}>
+      <rect
+        x={x - SIZE / 2}
+        y={y - SIZE / 2}
+        width={SIZE}
+        height={SIZE}
+        rx="8"
+        fill={hatch ?? "var(--paper)"}
+        stroke={joined || lead ? "var(--petrol)" : "var(--ink)"}
+        strokeWidth={joined || lead ? 4 : 2}
+        strokeDasharray={!bare && c.role === "empty" ? "5 5" : undefined}
+      />
+      {hatch && <circle cx={x} cy={y} r="15" fill="var(--sheet)" />}
+      <text
+        x={x}
+        y={y + 1}
+        style={{
+          ...(hatch ? { fill: "var(--danger)" } : {}),
+          ...(c.id.length > 2 ? { fontSize: "15px" } : {}),
+        }}
+      >
+        {c.id}
+      </text>
+      {lead && (
+        <text x={x} y={y + SIZE / 2 + 12} style={{ fontSize: "13px", fill: "var(--petrol)" }}>
+          {lead}
+        </text>
+      )}
+    </g>
   );
 }
 

@@ -59,6 +59,7 @@ export function checkStatements(c: JobCase, v: Simulated, world: World, when: st
 const same = (a: readonly string[], b: readonly string[]) => [...a].sort().join() === [...b].sort().join();
 
 /** Is it so? null for what says nothing of the vehicle. */
+// eslint-disable-next-line max-lines-per-function -- a case for each kind of statement
 function holds(s: Statement, j: Judgement, c: JobCase, v: Simulated, world: World): boolean | null {
   const access = c.systems.find((x) => x.system === s.system);
   if (!access) return null;

@@ -90,36 +90,9 @@ export const BandLine = memo(function BandLine({
   // Before the first mark there is no room: the film then stands at the line's beginning.
   const head = playhead === null ? null : Math.max(8, x(playhead));
   const own = line.marks.find((m) => m.id === picked);
-  /** Where a finger came down, and the mark that it takes along. */
-  const pressed = useRef<{ from: number; id: number | null } | null>(null);
-  const at = (e: React.PointerEvent<HTMLDivElement>) => e.clientX - e.currentTarget.getBoundingClientRect().left;
-  const near = (px: number) => {
-    const by = line.marks
-      .map((m) => ({ m, d: Math.max(0, x(m.t) - px, px - x(m.t + m.ms)) }))
-      .sort((a, b) => a.d - b.d)[0];
-    return by && by.d < REACH / 2 ? by.m : null;
-  };
-  const onPointerDown = (e: React.PointerEvent<HTMLDivElement>) => {
-    const px = at(e);
-    pressed.current = null;
-    // A second finger zooms.
-    if (!e.isPrimary) return;
-    // A picked mark is taken along; any other is picked first, so that scrolling moves none.
-    const along = own && near(px) === own;
-    pressed.current = { from: px, id: along ? own.id : null };
-    if (along) e.currentTarget.setPointerCapture(e.pointerId);
-  };
-  const onPointerUp = (e: React.PointerEvent<HTMLDivElement>) => {
-    const px = at(e);
-    const began = pressed.current;
-    pressed.current = null;
-    if (!began) return;
-    const by = px - began.from;
-    if (Math.abs(by) > STILL) return began.id === null ? undefined : onDrag(began.id, by / pxPerMs);
-    onPick(near(px)?.id ?? null, line.from + (px - PAD) / pxPerMs);
-  };
+  const touch = useTouch({ line, pxPerMs, own, x, onPick, onDrag });
   return (
-    <Band role="presentation" onPointerDown={onPointerDown} onPointerUp={onPointerUp}>
+    <Band role="presentation" {...touch}>
       <Svg role="presentation" width={width} height={BAND + 34}>
         <rect width="100%" height={BAND} rx="8" fill="var(--band)" />
         <path d={ticks(width, pxPerMs)} stroke="var(--band-line)" strokeWidth="1.5" />
@@ -151,43 +124,16 @@ export const BandLine = memo(function BandLine({
             aria-hidden
           />
         ))}
-        {line.marks.map((m) => {
-          const { width: w } = span(m.t, m.ms);
-          return (
-            <g key={m.id} id={`${id}-${m.id}`} role="option" aria-selected={m.id === picked} aria-label={describe(m)}>
-              {m.spurious ? (
-                <path
-                  d={`M ${x(m.t)} ${MARK_TOP} l ${w} ${MARK_H} m 0 ${-MARK_H} l ${-w} ${MARK_H}`}
-                  stroke="var(--lit)"
-                  strokeWidth="2"
-                />
-              ) : (
-                <rect
-                  {...span(m.t, m.ms)}
-                  y={MARK_TOP}
-                  height={MARK_H}
-                  rx="3"
-                  fill="var(--lit)"
-                  fillOpacity={m.faint ? 0.4 : 1}
-                  stroke={m.faint ? "var(--lit)" : "none"}
-                  strokeDasharray="2 2"
-                />
-              )}
-              {m.id === picked && (
-                <rect
-                  x={x(m.t) - 5}
-                  y={MARK_TOP - 6}
-                  width={w + 10}
-                  height={MARK_H + 12}
-                  rx="5"
-                  fill="none"
-                  stroke="#fff"
-                  strokeWidth="2.5"
-                />
-              )}
-            </g>
-          );
-        })}
+        {line.marks.map((m) => (
+          <OneMark
+            key={m.id}
+            mark={m}
+            id={`${id}-${m.id}`}
+            at={span(m.t, m.ms)}
+            left={x(m.t)}
+            picked={m.id === picked}
+          />
+        ))}
         {spot !== null && (
           <path d={`M ${x(spot)} 2 v ${BAND - 4}`} stroke="#fff" strokeWidth="2" strokeDasharray="2 3" aria-hidden />
         )}
@@ -201,25 +147,7 @@ export const BandLine = memo(function BandLine({
             aria-hidden
           />
         )}
-        {line.brackets.map((b, k) => {
-          const x0 = x(b.from);
-          const x1 = Math.max(x0 + 6, x(b.to));
-          const unsure = b.sure < 0.9;
-          return (
-            <g key={k} aria-hidden>
-              <path
-                d={`M ${x0} ${BAND + 4} v 5 H ${x1} v -5`}
-                fill="none"
-                stroke={b.kind === "code" ? "var(--ink)" : "var(--ink-soft)"}
-                strokeWidth="2"
-                strokeDasharray={unsure ? "4 3" : undefined}
-              />
-              <text className={b.kind} x={(x0 + x1) / 2} y={BAND + 29}>
-                {unsure ? `${b.text}?` : b.text}
-              </text>
-            </g>
-          );
-        })}
+        <Brackets line={line} x={x} />
       </Svg>
       {own && (
         <Handle style={{ left: x(own.t) - REACH / 2, width: own.ms * pxPerMs + REACH, height: BAND }} aria-hidden />
@@ -246,5 +174,126 @@ function sameBand(a: BandProps, b: BandProps): boolean {
     a.spot === b.spot &&
     a.playhead === b.playhead &&
     (a.line === b.line || JSON.stringify(a.line) === JSON.stringify(b.line))
+  );
+}
+
+type Place = (t: number) => number;
+type BandMark = StripLine["marks"][number];
+
+/** A finger on the band: it picks what it comes down on, and takes along what was picked before. */
+function useTouch({
+  line,
+  pxPerMs,
+  own,
+  x,
+  onPick,
+  onDrag,
+}: Pick<BandProps, "line" | "pxPerMs" | "onPick" | "onDrag"> & { own: BandMark | undefined; x: Place }) {
+  /** Where a finger came down, and the mark that it takes along. */
+  const pressed = useRef<{ from: number; id: number | null } | null>(null);
+  const at = (e: React.PointerEvent<HTMLDivElement>) => e.clientX - e.currentTarget.getBoundingClientRect().left;
+  const near = (px: number) => {
+    const by = line.marks
+      .map((m) => ({ m, d: Math.max(0, x(m.t) - px, px - x(m.t + m.ms)) }))
+      .sort((a, b) => a.d - b.d)[0];
+    return by && by.d < REACH / 2 ? by.m : null;
+  };
+  const onPointerDown = (e: React.PointerEvent<HTMLDivElement>) => {
+    const px = at(e);
+    pressed.current = null;
+    // A second finger zooms.
+    if (!e.isPrimary) return;
+    // A picked mark is taken along; any other is picked first, so that scrolling moves none.
+    const along = own && near(px) === own;
+    pressed.current = { from: px, id: along ? own.id : null };
+    if (along) e.currentTarget.setPointerCapture(e.pointerId);
+  };
+  const onPointerUp = (e: React.PointerEvent<HTMLDivElement>) => {
+    const px = at(e);
+    const began = pressed.current;
+    pressed.current = null;
+    if (!began) return;
+    const by = px - began.from;
+    if (Math.abs(by) > STILL) return began.id === null ? undefined : onDrag(began.id, by / pxPerMs);
+    onPick(near(px)?.id ?? null, line.from + (px - PAD) / pxPerMs);
+  };
+  return { onPointerDown, onPointerUp };
+}
+
+/** A mark on the band: a flash, a faint one, or one that does not belong. */
+function OneMark({
+  mark: m,
+  id,
+  at,
+  left,
+  picked,
+}: {
+  mark: BandMark;
+  id: string;
+  at: { x: number; width: number };
+  left: number;
+  picked: boolean;
+}) {
+  const w = at.width;
+  return (
+    <g id={id} role="option" aria-selected={picked} aria-label={describe(m)}>
+      {m.spurious ? (
+        <path
+          d={`M ${left} ${MARK_TOP} l ${w} ${MARK_H} m 0 ${-MARK_H} l ${-w} ${MARK_H}`}
+          stroke="var(--lit)"
+          strokeWidth="2"
+        />
+      ) : (
+        <rect
+          {...at}
+          y={MARK_TOP}
+          height={MARK_H}
+          rx="3"
+          fill="var(--lit)"
+          fillOpacity={m.faint ? 0.4 : 1}
+          stroke={m.faint ? "var(--lit)" : "none"}
+          strokeDasharray="2 2"
+        />
+      )}
+      {picked && (
+        <rect
+          x={left - 5}
+          y={MARK_TOP - 6}
+          width={w + 10}
+          height={MARK_H + 12}
+          rx="5"
+          fill="none"
+          stroke="#fff"
+          strokeWidth="2.5"
+        />
+      )}
+    </g>
+  );
+}
+
+/** What the marks of a line say, below them. */
+function Brackets({ line, x }: { line: StripLine; x: Place }) {
+  return (
+    <>
+      {line.brackets.map((b, k) => {
+        const x0 = x(b.from);
+        const x1 = Math.max(x0 + 6, x(b.to));
+        const unsure = b.sure < 0.9;
+        return (
+          <g key={k} aria-hidden>
+            <path
+              d={`M ${x0} ${BAND + 4} v 5 H ${x1} v -5`}
+              fill="none"
+              stroke={b.kind === "code" ? "var(--ink)" : "var(--ink-soft)"}
+              strokeWidth="2"
+              strokeDasharray={unsure ? "4 3" : undefined}
+            />
+            <text className={b.kind} x={(x0 + x1) / 2} y={BAND + 29}>
+              {unsure ? `${b.text}?` : b.text}
+            </text>
+          </g>
+        );
+      })}
+    </>
   );
 }

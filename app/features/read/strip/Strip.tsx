@@ -1,13 +1,10 @@
-import { ZoomIn, ZoomOut } from "lucide-react";
-import { useCallback, useDeferredValue, useEffect, useId, useMemo, useRef, useState } from "react";
+import { useDeferredValue, useEffect, useId, useMemo, useRef, useState } from "react";
 import styled from "styled-components";
-import type { Decoded } from "@core/flash/decode";
-import type { MarkEdit } from "@core/record/edit";
-import type { Mark } from "@core/record/types";
-import { Button } from "~/ui/Button";
-import { Kbd, Row, Soft } from "~/ui/bits";
-import { BandLine, describe, PAD } from "./BandLine";
-import { layStrip, type Second, type StripLine } from "./layout";
+import { BandLine, PAD } from "./BandLine";
+import { layStrip, type StripLine } from "./layout";
+import type { StripProps } from "./props";
+import { StripTools } from "./StripTools";
+import { useCorrections, type Corrections } from "./use-corrections";
 import { useAnchor, useZoom } from "./use-zoom";
 
 const Frame = styled.div`
@@ -52,27 +49,28 @@ function heading(line: StripLine, before: StripLine | undefined): string {
     : clock(line.from);
 }
 
-/** What a mark becomes that is taken for the other length; null where there is but one, or the key already says it. */
-function turnOf(mark: Mark | undefined, lengths: StripProps["lengths"]): { to: "long" | "short"; ms: number } | null {
-  if (!mark || !lengths || (mark.up === undefined && !mark.kind)) return null;
-  const long = mark.kind ? mark.kind === "l" : mark.up! - mark.t > Math.sqrt(lengths.short * lengths.long);
-  return long ? { to: "short", ms: Math.round(lengths.short) } : { to: "long", ms: Math.round(lengths.long) };
-}
+type Does = Record<string, () => void>;
+type Pan = (x: number, y: number) => void;
 
-export interface StripProps {
-  marks: readonly Mark[];
-  decoded: Decoded | null;
-  /** Onset to onset of two flashes of a digit, ms, for adding one. */
-  period: number;
-  /** How long a short and a long flash last, ms, where there are both. */
-  lengths: { short: number; long: number } | null;
-  /** Keeps the newest marks in view. */
-  follow: boolean;
-  onEdit: (edit: MarkEdit) => void;
-  /** Where a film stands, ms; touching the band goes there. */
-  playhead?: number | null;
-  onSeek?: (ms: number) => void;
-  second?: Second | null;
+/** What each key does with a strip that has the focus. */
+function keysOf(at: Corrections, e: React.KeyboardEvent, pan: Pan, zoom: number, setZoom: (z: number) => void): Does {
+  const sideways = (by: 1 | -1) => (e.altKey ? at.move(50 * by) : e.shiftKey ? pan(120 * by, 0) : at.step(by));
+  return {
+    ArrowRight: () => void sideways(1),
+    ArrowLeft: () => void sideways(-1),
+    ArrowDown: () => pan(0, 112),
+    ArrowUp: () => pan(0, -112),
+    Home: at.first,
+    End: at.last,
+    Delete: at.drop,
+    Backspace: at.drop,
+    Insert: () => at.add(1),
+    "+": () => (at.current ? at.add(1) : setZoom(zoom * 1.5)),
+    "]": () => setZoom(zoom * 1.5),
+    "[": () => setZoom(zoom / 1.5),
+    "0": () => setZoom(1),
+    Escape: () => at.pick(undefined),
+  };
 }
 
 /** The lamp strip: what was seen, to true time, gathered into digits and codes; each mark can be corrected. */
@@ -89,8 +87,6 @@ export function Strip({
 }: StripProps) {
   const frame = useRef<HTMLDivElement>(null);
   const [width, setWidth] = useState(600);
-  const [picked, setPicked] = useState<number | null>(null);
-  const [spot, setSpot] = useState<number | null>(null);
   const { zoom, setZoom, anchor } = useZoom(frame);
   const id = useId();
   useEffect(() => {
@@ -109,8 +105,8 @@ export function Strip({
     if (follow) frame.current?.scrollTo({ top: frame.current.scrollHeight });
   }, [follow, lines]);
   const order = useMemo(() => lines.flatMap((l) => l.marks), [lines]);
-  const current = order.find((m) => m.id === picked) ?? null;
-  const original = marks.find((m) => m.id === picked);
+  const at = useCorrections({ marks, period, lengths, onEdit, onSeek }, order);
+  const { picked, spot, current } = at;
   /** The line into which a time falls. */
   const lineAt = (t: number) =>
     Math.max(
@@ -127,71 +123,9 @@ export function Strip({
     if (top < own.scrollTop || bottom > own.scrollTop + own.clientHeight) own.scrollTo({ top: top - 8 });
   }, [playLine]);
 
-  const pick = (i: number | undefined) => {
-    setSpot(null);
-    setPicked(i ?? null);
-    const mark = order.find((m) => m.id === i);
-    if (mark) onSeek?.(mark.t);
-  };
-  const step = (by: number) => {
-    const i = order.findIndex((m) => m.id === picked);
-    const next = i < 0 ? (by > 0 ? 0 : order.length - 1) : Math.min(order.length - 1, Math.max(0, i + by));
-    pick(order[next]?.id);
-  };
-  const drop = () => {
-    if (!current) return;
-    const i = order.indexOf(current);
-    onEdit({ kind: "remove", id: current.id });
-    setPicked(order[i + 1]?.id ?? order[i - 1]?.id ?? null);
-  };
-  const add = (direction: 1 | -1) => {
-    if (!original) return;
-    const t = Math.max(0, original.t + direction * period);
-    const length = original.up !== undefined ? original.up - original.t : undefined;
-    onEdit({
-      kind: "add",
-      t,
-      ...(length !== undefined ? { up: t + length } : {}),
-      ...(original.kind ? { mark: original.kind } : {}),
-    });
-  };
-  const addAt = (t: number) => {
-    const like = marks[0];
-    const length = like?.up === undefined ? undefined : period / 2;
-    onEdit({ kind: "add", t: Math.max(0, Math.round(t)), ...(length !== undefined ? { up: t + length } : {}), ...(like?.kind && like.kind !== "p" ? { mark: "s" } : {}) }); // prettier-ignore
-    setSpot(null);
-  };
-  const move = (by: number) => current && onEdit({ kind: "move", id: current.id, by });
-  const stretch = (by: number) => current && onEdit({ kind: "stretch", id: current.id, by });
-  const timed = original?.up !== undefined;
-  const turns = turnOf(original, lengths);
-  const onPick = useCallback(
-    (i: number | null, at: number) => {
-      setPicked(i);
-      setSpot(i === null && at >= 0 ? at : null);
-      onSeek?.(at);
-    },
-    [onSeek],
-  );
-  const onDrag = useCallback((i: number, by: number) => onEdit({ kind: "move", id: i, by: Math.round(by) }), [onEdit]);
   const onKeyDown = (e: React.KeyboardEvent) => {
     const pan = (x: number, y: number) => frame.current?.scrollBy({ left: x, top: y });
-    const does: Record<string, () => void> = {
-      ArrowRight: () => (e.altKey ? move(50) : e.shiftKey ? pan(120, 0) : step(1)),
-      ArrowLeft: () => (e.altKey ? move(-50) : e.shiftKey ? pan(-120, 0) : step(-1)),
-      ArrowDown: () => pan(0, 112),
-      ArrowUp: () => pan(0, -112),
-      Home: () => pick(order[0]?.id),
-      End: () => pick(order.at(-1)?.id),
-      Delete: drop,
-      Backspace: drop,
-      Insert: () => add(1),
-      "+": () => (current ? add(1) : setZoom(zoom * 1.5)),
-      "]": () => setZoom(zoom * 1.5),
-      "[": () => setZoom(zoom / 1.5),
-      "0": () => setZoom(1),
-      Escape: () => pick(undefined),
-    };
+    const does = keysOf(at, e, pan, zoom, setZoom);
     if (e.ctrlKey || e.metaKey || !Object.hasOwn(does, e.key)) return;
     e.preventDefault();
     e.stopPropagation();
@@ -218,63 +152,13 @@ export function Strip({
               picked={line.marks.some((m) => m.id === picked) ? picked : null}
               spot={spot !== null && lineAt(spot) === i ? spot : null}
               playhead={playLine === i ? playhead : null}
-              onPick={onPick}
-              onDrag={onDrag}
+              onPick={at.onPick}
+              onDrag={at.onDrag}
             />
           </Line>
         ))}
       </Frame>
-      {current ? (
-        <Row role="toolbar" aria-label="Correct this mark" $gap={6}>
-          <Soft style={{ flexBasis: "100%" }}>{describe(current)}. Drag it along the strip, or use the buttons.</Soft>
-          <Button onPress={() => step(-1)} aria-label="Mark before">
-            ‹
-          </Button>
-          <Button onPress={() => step(1)} aria-label="Mark after">
-            ›
-          </Button>
-          <Button onPress={drop}>
-            Remove <Kbd>Del</Kbd>
-          </Button>
-          <Button onPress={() => add(-1)}>Add before</Button>
-          <Button onPress={() => add(1)}>
-            Add after <Kbd>+</Kbd>
-          </Button>
-          <Button onPress={() => move(-50)}>Earlier</Button>
-          <Button onPress={() => move(50)}>Later</Button>
-          {timed && (
-            <>
-              <Button onPress={() => stretch(-100)}>Shorter</Button>
-              <Button onPress={() => stretch(100)}>Longer</Button>
-            </>
-          )}
-          {turns && (
-            <Button onPress={() => onEdit({ kind: "turn", id: current.id, ms: turns.ms })}>Make it {turns.to}</Button>
-          )}
-        </Row>
-      ) : spot !== null ? (
-        <Row role="toolbar" aria-label="Here" $gap={6}>
-          <Button onPress={() => addAt(spot)}>Add a flash at {(spot / 1000).toFixed(1)} s</Button>
-          <Button $look="quiet" onPress={() => setSpot(null)}>
-            Leave it
-          </Button>
-        </Row>
-      ) : (
-        !follow &&
-        order.length > 0 && (
-          <Row $gap={6}>
-            <Soft style={{ flex: "1 1 200px" }}>Touch a mark to correct it, or an empty place to add one.</Soft>
-            <Row $gap={6}>
-              <Button aria-label="Smaller" onPress={() => setZoom(zoom / 1.5)}>
-                <ZoomOut size={20} aria-hidden />
-              </Button>
-              <Button aria-label="Larger" onPress={() => setZoom(zoom * 1.5)}>
-                <ZoomIn size={20} aria-hidden />
-              </Button>
-            </Row>
-          </Row>
-        )
-      )}
+      <StripTools at={at} quiet={follow || order.length === 0} zoom={zoom} setZoom={setZoom} onEdit={onEdit} />
     </>
   );
 }
