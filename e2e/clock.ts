@@ -9,7 +9,7 @@ export interface Time {
 export const trueTime = (page: Page): Time => ({ pass: (ms) => page.waitForTimeout(ms) });
 
 interface Driven {
-  klinkoDrive: (to: number, system: string | null, atOnce?: boolean) => Promise<number>;
+  klinkoDrive: (to: number, system: string | null, atOnce?: boolean) => Promise<{ at: number; lit: boolean }>;
 }
 
 /**
@@ -42,10 +42,11 @@ export class DrivenTime implements Time {
   async to(at: number, watched?: { page: Page; system: string }): Promise<boolean> {
     const drive = (page: Page, to: number, system: string | null) =>
       page.evaluate(([t, s]) => (window as unknown as Driven).klinkoDrive(t, s), [to, system] as const);
-    const reached = watched ? await drive(watched.page, at, watched.system) : at;
-    for (const page of this.context.pages()) if (page !== watched?.page) await drive(page, reached, null);
-    this.at = reached;
-    return watched ? (await watched.page.locator(`[data-system="${watched.system}"]`).getAttribute("data-lit")) === "yes" : false; // prettier-ignore
+    const reached = watched ? await drive(watched.page, at, watched.system) : { at, lit: false };
+    const others = this.context.pages().filter((page) => page !== watched?.page);
+    await Promise.all(others.map((page) => drive(page, reached.at, null)));
+    this.at = reached.at;
+    return reached.lit;
   }
 }
 
@@ -104,7 +105,7 @@ function putClock(base: number): void {
         if (system && lit(system) !== was) break;
       }
       localStorage.setItem(KEY, String(at));
-      return at;
+      return { at, lit: lit(system) === "yes" };
     },
   });
 }

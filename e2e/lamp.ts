@@ -58,6 +58,9 @@ export class Watcher {
   }
 }
 
+/** So often the person looks at the page of the job; a lamp that changes is seen at once, ms of its time. */
+const LOOK_MS = 2000;
+
 /** The same person where the test drives the time. */
 export class DrivenWatcher {
   private random: () => number;
@@ -79,11 +82,11 @@ export class DrivenWatcher {
     const end = this.time.at + atMost;
     let lit = await this.time.to(this.time.at, watched);
     for (let looked = this.time.at; this.time.at < end;) {
-      const now = await this.time.to(Math.min(end, this.time.at + 500, ...this.due.map((d) => d.at)), watched);
+      const now = await this.time.to(Math.min(end, this.time.at + LOOK_MS, ...this.due.map((d) => d.at)), watched);
       if (now !== lit) this.due.push({ at: this.time.at + late(this.random), lit: (lit = now) });
       for (const due of this.due.filter((d) => d.at <= this.time.at)) await work(this.job, this.how, due.lit);
       this.due = this.due.filter((d) => d.at > this.time.at);
-      if (this.time.at - looked < 1000) continue;
+      if (this.time.at - looked < LOOK_MS) continue;
       looked = this.time.at;
       if (await until()) return;
     }

@@ -57,13 +57,13 @@ describe("what only blinks in even time", () => {
   it.each(DIALECTS.filter((d) => d.advance === "self").map((d) => [d.id, d] as const))(
     "is told as that in a film, whatever is thought to speak, %s",
     (_, dialect) => {
-      for (const [i, period] of [700, 900, 1100, 1400].entries())
-        for (const fps of [15, 30]) {
-          const got = decode(dialect, filmed(period, fps, i + 1));
-          // Where it could be the dialect's own way to say that nothing is stored, that is said instead.
-          const empty = dialect.empty?.kind === "even" && got.state === "none";
-          expect([period, fps, got.misfit ?? (empty ? "even" : got.codes)]).toEqual([period, fps, "even"]);
-        }
+      for (const [i, period] of [700, 900, 1100, 1400].entries()) {
+        const fps = i % 2 ? 15 : 30;
+        const got = decode(dialect, filmed(period, fps, i + 1));
+        // Where it could be the dialect's own way to say that nothing is stored, that is said instead.
+        const empty = dialect.empty?.kind === "even" && got.state === "none";
+        expect([period, fps, got.misfit ?? (empty ? "even" : got.codes)]).toEqual([period, fps, "even"]);
+      }
     },
     60_000,
   );

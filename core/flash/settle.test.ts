@@ -52,7 +52,7 @@ describe("nothingMore", () => {
           const [first, second] = memoriesOf(d);
           const faults: Faults = { [first]: one, ...(second && { [second]: other }) };
           const truth = new Set([first, second].flatMap((m) => (m ? ordered(d, faults[m] ?? []) : [])));
-          for (let until = 10_000; until <= long; until += 5000) {
+          for (let until = 10_000; until <= long; until += 10_000) {
             const read = decode(d, watch(d, faults, mode, { seed, jitter: 0.03, until }));
             if (!nothingMore(read)) continue;
             expect({ until, codes: read.codes }).toEqual({ until, codes: [...truth] });
