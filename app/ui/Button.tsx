@@ -43,6 +43,10 @@ const look = css<{ $look?: "primary" | "secondary" | "quiet" | "danger" }>`
         border-color: transparent;
         color: var(--petrol);
         padding-inline: 12px;
+        /* It looks like a link: its text stands on the edge of the text around it. */
+        &:first-child {
+          margin-inline-start: -14px;
+        }
         &:hover,
         &[data-hovered] {
           background: var(--tint);

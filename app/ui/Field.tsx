@@ -53,12 +53,18 @@ export function Field({
   rows,
   ...props
 }: TextFieldProps & { label: string; description?: string; error?: string | undefined; rows?: number }) {
+  const { value, maxLength } = props;
+  const full = value !== undefined && maxLength !== undefined && value.length >= 0.9 * maxLength ? `${value.length} of at most ${maxLength} characters.` : ""; // prettier-ignore
   // What an action found wrong is told, and keeps nobody from sending it once more.
   return (
     <Frame {...props} isInvalid={Boolean(error)} validationBehavior="aria">
       <Label>{label}</Label>
       {rows ? <Area rows={rows} /> : <Line />}
-      {description && <Text slot="description">{description}</Text>}
+      {(description || full) && (
+        <Text slot="description">
+          {description} {full}
+        </Text>
+      )}
       <FieldError className="error">{error}</FieldError>
     </Frame>
   );

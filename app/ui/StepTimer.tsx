@@ -7,11 +7,11 @@ import { useSettings } from "~/store/use-settings";
 import { useIntents } from "~/store/use-job";
 import { Button } from "./Button";
 import { Row, Soft } from "./bits";
-import { mono } from "./theme";
+import { figures } from "./theme";
 import type { JobIntents } from "~/store/job-intents";
 
 const Dial = styled.p`
-  ${mono}
+  ${figures}
   font-size: 2.6rem;
   font-weight: 700;
   line-height: 1;

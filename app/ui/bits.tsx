@@ -27,6 +27,21 @@ export const Row = styled.div<{ $gap?: number }>`
   gap: ${({ $gap = 12 }) => $gap}px;
 `;
 
+/** The step's own action: in sight however long the step is. */
+export const StepAction = styled(Row)`
+  position: sticky;
+  bottom: 0;
+  z-index: 1;
+  padding: 14px 0 8px;
+  background: linear-gradient(transparent, var(--paper) 14px);
+  /* Two under one another would hide too much of a phone. */
+  @media (max-width: 719px) {
+    &:has(> :nth-child(2)) {
+      position: static;
+    }
+  }
+`;
+
 export const Soft = styled.p`
   color: var(--ink-soft);
 `;

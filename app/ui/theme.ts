@@ -64,6 +64,11 @@ export const mono = css`
   font-family: "B612 Mono", ui-monospace, monospace;
 `;
 
+/** Measures, times and shares: of one width each, and a point or colon close to its digits, which the mono face tears apart. */
+export const figures = css`
+  font-variant-numeric: tabular-nums;
+`;
+
 /** Hidden from the eye, there for the ear. */
 export const hidden = css`
   position: absolute;

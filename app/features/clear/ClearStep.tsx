@@ -14,7 +14,7 @@ import { ConfirmButton } from "~/ui/ConfirmButton";
 import { SystemChoice } from "~/ui/SystemChoice";
 import { Choice } from "~/ui/Choice";
 import { Caution, Empty, Mono, Row, Sheet, Soft, Stack } from "~/ui/bits";
-import { mono } from "~/ui/theme";
+import { figures } from "~/ui/theme";
 import type { JobIntents } from "~/store/job-intents";
 import { ACTS } from "./acts";
 import type { ClearIntents } from "./intents";
@@ -42,7 +42,7 @@ const Costs = styled.ul`
 `;
 
 const Dial = styled.p`
-  ${mono}
+  ${figures}
   font-size: clamp(3.4rem, 14vw, 6rem);
   font-weight: 700;
   line-height: 1;
@@ -207,7 +207,7 @@ function PlannedWayCard({
           );
         })}
         <li>
-          <TimerReset size={20} aria-hidden /> <Mono>{way.seconds} s</Mono>
+          <TimerReset size={20} aria-hidden /> <span>{way.seconds} s</span>
         </li>
       </Costs>
       {way.caution && <Caution>{way.caution}</Caution>}

@@ -11,7 +11,7 @@ import { Field } from "~/ui/Field";
 import { Caution, Row, Sheet, Soft, Stack } from "~/ui/bits";
 import { ConnectorView } from "~/ui/connector/ConnectorView";
 import { METHOD_WORDS } from "~/ui/methods";
-import { middle, mono } from "~/ui/theme";
+import { middle, figures } from "~/ui/theme";
 import { ShapeGlyph } from "./ShapeGlyph";
 
 const Columns = styled.div`
@@ -41,7 +41,7 @@ const Jump = styled.a`
 `;
 
 const Share = styled.p`
-  ${mono}
+  ${figures}
   font-weight: 700;
   white-space: nowrap;
 `;

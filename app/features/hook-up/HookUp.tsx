@@ -196,7 +196,7 @@ export function HookUp() {
         <Stack>
           <About access={access} effect={effect} />
           {step.caution && <Caution>{step.caution}</Caution>}
-          <LinkButton $look="quiet" to={sheetPath(job.id)} style={{ justifySelf: "start" }}>
+          <LinkButton $look="quiet" to={sheetPath(job.id)} style={{ justifySelf: "start", marginInlineStart: -14 }}>
             <Printer size={18} aria-hidden /> Hook-up sheet to print
           </LinkButton>
           <SimulatedLink vehicle={vehicle} />

@@ -13,7 +13,7 @@ import { shortTime } from "~/store/format";
 import { ownOf } from "~/store/job-data";
 import { useIntents, useJob } from "~/store/use-job";
 import { Button, LinkButton } from "~/ui/Button";
-import { Caution, Certainty, Empty, Mono, Row, Sheet, Soft } from "~/ui/bits";
+import { Caution, Certainty, Empty, Mono, Sheet, Soft, StepAction } from "~/ui/bits";
 import { KeptFilms } from "~/ui/KeptFilms";
 import { SystemChoice } from "~/ui/SystemChoice";
 import { Why } from "~/ui/Why";
@@ -159,7 +159,7 @@ export function MeaningStep() {
       {cards(status)}
       <Trouble problem={problem ?? whole.problem} />
       {last && (
-        <Row>
+        <StepAction>
           {job.handOver ? (
             <Soft>Another workshop takes over: leave the codes stored for them.</Soft>
           ) : known.answer !== "codes" ? null : (
@@ -177,7 +177,7 @@ export function MeaningStep() {
           >
             Read once more
           </LinkButton>
-        </Row>
+        </StepAction>
       )}
     </>
   );

@@ -7,7 +7,7 @@ import { clock } from "~/store/clock";
 import { cue } from "~/store/cue";
 import { useSettings } from "~/store/use-settings";
 import { Sheet } from "~/ui/bits";
-import { mono } from "~/ui/theme";
+import { figures } from "~/ui/theme";
 import type { ReadingSession } from "./session";
 import { useSession } from "./use-session";
 
@@ -17,7 +17,7 @@ const Box = styled(Sheet)<{ $now: boolean }>`
     font-size: 1.4rem;
   }
   span {
-    ${mono}
+    ${figures}
   }
 `;
 

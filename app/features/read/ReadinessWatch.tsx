@@ -8,7 +8,7 @@ import type { JobData } from "~/store/job-data";
 import { Button } from "~/ui/Button";
 import { Choice } from "~/ui/Choice";
 import { Kbd, Row, Sheet, Soft } from "~/ui/bits";
-import { mono } from "~/ui/theme";
+import { figures } from "~/ui/theme";
 import { Pad } from "./Pad";
 import { useUndoKey } from "./use-undo-key";
 import { useRecordLists } from "./record-lists";
@@ -17,7 +17,7 @@ import { useIntents } from "~/store/use-job";
 import type { JobIntents } from "~/store/job-intents";
 
 const Countdown = styled.p`
-  ${mono}
+  ${figures}
   font-size: clamp(2.6rem, 9vw, 4.4rem);
   font-weight: 700;
   line-height: 1;

@@ -13,7 +13,7 @@ import { useSettings } from "~/store/use-settings";
 import { Button } from "~/ui/Button";
 import { Choice } from "~/ui/Choice";
 import { Caution, Mono, Row, Sheet, Soft } from "~/ui/bits";
-import { mono } from "~/ui/theme";
+import { figures } from "~/ui/theme";
 import { sayLists, useRecordLists } from "./record-lists";
 import { RunChoice } from "./RunChoice";
 
@@ -35,7 +35,7 @@ const Value = styled(Button)`
   color: var(--ink);
   border-color: var(--line);
   strong {
-    ${mono}
+    ${figures}
     font-size: 1.35rem;
   }
   small {

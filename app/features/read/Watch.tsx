@@ -21,7 +21,7 @@ import { useIntents } from "~/store/use-job";
 import { Button } from "~/ui/Button";
 import { Choice } from "~/ui/Choice";
 import { ConfirmButton } from "~/ui/ConfirmButton";
-import { Caution, Mono, Row, Sheet } from "~/ui/bits";
+import { Caution, Row, Sheet } from "~/ui/bits";
 import { SystemChoice } from "~/ui/SystemChoice";
 import { ActNow } from "./ActNow";
 import { Elsewhere } from "./Elsewhere";
@@ -217,7 +217,7 @@ function Actions({
     <>
       {phase === "watching" && !some && (
         <p role="timer">
-          Watching for <Mono>{seconds} s</Mono>.{" "}
+          Watching for <strong>{seconds} s</strong>.{" "}
           {seconds < EMPTY_WATCH ? "Give it fifteen." : "What does it do? Or tap when it blinks."}
         </p>
       )}

@@ -4,7 +4,7 @@ import type { JobData } from "~/store/job-data";
 import { leadsOf } from "@core/pack/way";
 import { vehicleName } from "~/store/vehicle-name";
 import { Button, LinkButton } from "~/ui/Button";
-import { Caution, Mono, Plate, Row } from "~/ui/bits";
+import { Caution, Plate, Row } from "~/ui/bits";
 import { ConnectorView } from "~/ui/connector/ConnectorView";
 import { jobPath } from "~/store/paths";
 
@@ -127,7 +127,7 @@ export function HookUpSheet({ data: { job, vehicle, access } }: { data: JobData 
           <ol>
             {way.steps.map((s) => (
               <li key={s.id}>
-                <strong>{s.title}.</strong> {s.text} {s.timer && <Mono>({s.timer.seconds} s)</Mono>}
+                <strong>{s.title}.</strong> {s.text} {s.timer && `(${s.timer.seconds} s)`}
               </li>
             ))}
           </ol>

@@ -9,7 +9,7 @@ import { useSettings } from "~/store/use-settings";
 import { Button } from "~/ui/Button";
 import { Choice, Choices } from "~/ui/Choice";
 import { Field } from "~/ui/Field";
-import { Mono, Row, Sheet, Soft } from "~/ui/bits";
+import { Mono, Row, Sheet, Soft, StepAction } from "~/ui/bits";
 import { Trouble } from "~/ui/Trouble";
 import type { StoryIntents } from "./intents";
 
@@ -140,12 +140,12 @@ export function StoryForm() {
           Another workshop will diagnose it next: do not clear
         </Toggle>
       </Sheet>
-      <Row>
+      <Trouble problem={problem} />
+      <StepAction>
         <Button $look="primary" type="submit" isDisabled={busy}>
           Write the story down
         </Button>
-      </Row>
-      <Trouble problem={problem} />
+      </StepAction>
     </form>
   );
 }
