@@ -21,6 +21,16 @@ export const test = base.extend<{ provoked: RegExp; quiet: undefined }>({
 
 export { expect };
 
+/**
+ * A second page beside another one, in a window of its own: of two tabs in one window the browser draws the hidden one once a second,
+ * and each click on it waits for that.
+ */
+export async function openBeside(page: Page): Promise<Page> {
+  const opened = page.context().waitForEvent("page");
+  await page.evaluate(() => void window.open("about:blank", "_blank", "popup,width=1280,height=800"));
+  return opened;
+}
+
 /** Opens the demo garage and waits until its fleet is there. */
 export async function openGarage(page: Page): Promise<void> {
   await page.goto("/");

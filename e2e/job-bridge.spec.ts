@@ -1,4 +1,4 @@
-import { expect, openGarage, sentence, test } from "./fixtures";
+import { expect, openBeside, openGarage, sentence, test } from "./fixtures";
 import { DrivenTime } from "./clock";
 import { DrivenWatcher } from "./lamp";
 import { lookedAt, noted, record, says } from "./ways";
@@ -10,7 +10,7 @@ test("a whole job against the simulated vehicle: wrong bridge, reading, clear, p
   await page.getByRole("link", { name: "Go on with SM 418 T" }).click();
   await expect(page.getByText("locked: after a usable reading")).toBeVisible();
 
-  const car = await context.newPage();
+  const car = await openBeside(page);
   await car.goto("/simulated/demo-sm418t");
   const lamp = car.locator('[data-system="engine"]');
   const wire = async (a: string, b: string) => {

@@ -1,4 +1,4 @@
-import { expect, openGarage, sentence, test } from "./fixtures";
+import { expect, openBeside, openGarage, sentence, test } from "./fixtures";
 import { DrivenTime } from "./clock";
 import { DrivenWatcher } from "./lamp";
 import { says } from "./ways";
@@ -23,7 +23,7 @@ test("long and short flashes, from the garage to the meaning, one lamp and then 
   await page.getByRole("tab", { name: "From the wire side" }).click();
   await expect(page.getByRole("img", { name: /Service plug, 2 wires, from the wire side/ })).toBeVisible();
 
-  const car = await context.newPage();
+  const car = await openBeside(page);
   await car.goto("/simulated/demo-sm233k");
   // The neighbour first: it carries battery, and all goes dark until a new fuse is in.
   await car.getByText("grey, 5 cavities").click();

@@ -59,7 +59,7 @@ export class Watcher {
 }
 
 /** So often the person looks at the page of the job; a lamp that changes is seen at once, ms of its time. */
-const LOOK_MS = 2000;
+const LOOK_MS = 1000;
 
 /** The same person where the test drives the time. */
 export class DrivenWatcher {

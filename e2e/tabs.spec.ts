@@ -1,11 +1,8 @@
-import { expect, openGarage, sentence, test } from "./fixtures";
+import { expect, openBeside, openGarage, sentence, test } from "./fixtures";
 import { noted } from "./ways";
 
 /** Everything is in one browser: two tabs work on it, the store fails, the device is full. */
-test("a reading that is open in two tabs is made in one of them, and can be taken over whole", async ({
-  page,
-  context,
-}) => {
+test("a reading that is open in two tabs is made in one of them, and can be taken over whole", async ({ page }) => {
   await openGarage(page);
   await page.goto("/jobs/demo-job-estate/lamp-check");
   await page
@@ -19,7 +16,7 @@ test("a reading that is open in two tabs is made in one of them, and can be take
     await page.keyboard.press("Space");
     await page.waitForTimeout(250);
   }
-  const other = await context.newPage();
+  const other = await openBeside(page);
   await other.goto(page.url());
   await expect(other.getByRole("heading", { name: "This reading is open in another tab." })).toBeVisible();
   // A key pressed there marks nothing, and takes nothing away here.
@@ -39,11 +36,10 @@ test("a reading that is open in two tabs is made in one of them, and can be take
 
 test("a story told in two tabs keeps the words of both; a line written in one is seen in the other", async ({
   page,
-  context,
 }) => {
   await openGarage(page);
   await page.goto("/jobs/demo-job-estate/story");
-  const other = await context.newPage();
+  const other = await openBeside(page);
   await other.goto(page.url());
   await other.getByLabel("Write a line").fill("Written in the other tab");
   await other.keyboard.press("Enter");

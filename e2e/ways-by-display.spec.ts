@@ -5,12 +5,11 @@ import { noted, record, says, simulated, takeSteps, toHookUp } from "./ways";
 
 test("method H: numbers of the dash are typed, an unclear one offered with look-alikes, one list a system", async ({
   page,
-  context,
 }) => {
   const vehicle = "demo-mc7";
   await toHookUp(page, "make=tarvello&year=2008", /Hold two buttons/, vehicle);
   await takeSteps(page);
-  const v = await simulated(context, vehicle);
+  const v = await simulated(page, vehicle);
   await v.press("Hold SET");
   await v.press("Hold RESET");
   await v.key("On, engine off");
@@ -36,10 +35,7 @@ test("method H: numbers of the dash are typed, an unclear one offered with look-
   await expect(page.getByRole("region", { name: "Code 29" })).toBeVisible();
 });
 
-test("method I: the dash walks through its modules, one list each; a wrong wire blows the fuse", async ({
-  page,
-  context,
-}) => {
+test("method I: the dash walks through its modules, one list each; a wrong wire blows the fuse", async ({ page }) => {
   const vehicle = "demo-sm9a";
   await toHookUp(page, "make=aldermoor&year=1990", /walk through the modules/, vehicle);
   // On the drawing first: what a wrong wire would do.
@@ -57,7 +53,7 @@ test("method I: the dash walks through its modules, one list each; a wrong wire 
   await cavities.getByRole("button", { name: "H", exact: true }).press("Enter");
   await expect(page.getByText("D and H: Right.")).toBeVisible();
   await takeSteps(page);
-  const v = await simulated(context, vehicle);
+  const v = await simulated(page, vehicle);
   const display = v.car.getByLabel("Display");
   await v.wire("B", "H");
   await v.key("On, engine off");
@@ -98,7 +94,7 @@ test("method J: readiness by lamp, with a countdown and taps, before and after t
   await page.getByText("Readiness", { exact: true }).click();
   await expect(page.getByText("Readiness by lamp: key on and wait").first()).toBeVisible();
   await takeSteps(page);
-  const v = await simulated(context, vehicle, time);
+  const v = await simulated(page, vehicle, time);
   const watch = async (seed: number, until: string) => {
     await v.key("On, engine off");
     await page.getByRole("button", { name: "The key goes on now" }).click();
@@ -121,12 +117,11 @@ test("method J: readiness by lamp, with a countdown and taps, before and after t
 
 test("method K: swapped leads are silent, the wrong protocol is gibberish, the right one gives values and codes", async ({
   page,
-  context,
 }) => {
   const vehicle = "demo-sm88m";
   await toHookUp(page, "shape=round&colour=green", /Serial lead on the round plug/, vehicle);
   await takeSteps(page);
-  const v = await simulated(context, vehicle);
+  const v = await simulated(page, vehicle);
   const connect = page.getByRole("button", { name: "Connect to the simulated unit" });
   for (const cavity of ["2", "1", "3"]) await v.press(cavity);
   await v.key("Engine runs");

@@ -3,12 +3,12 @@ import { expect, sentence, test } from "./fixtures";
 import { DrivenWatcher, Watcher } from "./lamp";
 import { lookedAt, noted, record, simulated, takeSteps, toHookUp } from "./ways";
 
-test("method C: finder, bridge, and the lamp really read, in true time", async ({ page, context }) => {
+test("method C: finder, bridge, and the lamp really read, in true time", async ({ page }) => {
   test.setTimeout(500_000);
   const vehicle = "demo-sm501c";
   await toHookUp(page, "shape=trapezoid&cavities=17&place=engine-bay", /Bridge TST and GND/, vehicle);
   await takeSteps(page);
-  const v = await simulated(context, vehicle);
+  const v = await simulated(page, vehicle);
   await v.wire("TST", "GND");
   // A unit that answers only warm.
   await v.press("Let it warm up");
@@ -29,7 +29,7 @@ test("method F: finder, bridge, what is there now and what is in memory told apa
   const vehicle = "demo-sm12d";
   await toHookUp(page, "make=dunmarrow&model=pickup&year=1992", /Engine-off self-test with memory/, vehicle);
   await takeSteps(page);
-  const v = await simulated(context, vehicle, time);
+  const v = await simulated(page, vehicle, time);
   await v.wire("ST", "SR");
   const person = new DrivenWatcher(time, v.car, page, 5);
   // Shown once: that the watch began with the key makes it certain which memory is which.
@@ -52,7 +52,7 @@ test("method D: the reader on one pin, a code a press; another system's pin answ
   await toHookUp(page, "shape=round-ended&cavities=12", /Pulse reader on socket 4/, vehicle);
   await takeSteps(page);
   await expect(sentence(page)).toHaveText("Let the button go, then tap with every flash.");
-  const v = await simulated(context, vehicle, time);
+  const v = await simulated(page, vehicle, time);
   const lamp = v.car.locator('[data-system="engine"]');
   await v.press("1");
   await v.press("4");
@@ -104,7 +104,7 @@ test("method E: warm, started at once, half the cylinders, the act in its window
   await page.reload();
   await expect(page.getByRole("timer")).toHaveText("9:55");
   await takeSteps(page);
-  const v = await simulated(context, vehicle, time);
+  const v = await simulated(page, vehicle, time);
   const lamp = v.car.locator('[data-system="engine"]');
   await v.wire("ST", "SR");
   // Cold, the test does not begin: the lamp goes out as on any running engine.
@@ -139,7 +139,6 @@ test("method E: warm, started at once, half the cylinders, the act in its window
 
 test("method G: the beat judges the cycle; in time the lamp tells its list once, and the end mark", async ({
   page,
-  context,
 }) => {
   test.setTimeout(240_000);
   const vehicle = "demo-ferry3";
@@ -170,7 +169,7 @@ test("method G: the beat judges the cycle; in time the lamp tells its list once,
   }
   await expect(beat).toBeHidden();
   await expect(sentence(page)).toHaveText("Nothing blinks so far.");
-  const v = await simulated(context, vehicle);
+  const v = await simulated(page, vehicle);
   // Held, the lamp test is told for what it is.
   await page.getByRole("heading", { level: 1 }).click();
   const person = new Watcher(v.car, page, 3, "hold");

@@ -1,6 +1,6 @@
-import type { BrowserContext, Page } from "@playwright/test";
+import type { Page } from "@playwright/test";
 import { trueTime, type Time } from "./clock";
-import { expect, openGarage, sentence } from "./fixtures";
+import { expect, openBeside, openGarage, sentence } from "./fixtures";
 
 /** Finds the way in by what is known, and opens a job on a demo vehicle of that make, up to the hook-up. */
 export async function toHookUp(page: Page, find: string, way: RegExp, vehicle: string): Promise<void> {
@@ -40,8 +40,8 @@ export async function takeSteps(page: Page): Promise<void> {
 }
 
 /** @param time in which a button is held; true time where none is given */
-export async function simulated(context: BrowserContext, vehicle: string, time?: Time) {
-  const car = await context.newPage();
+export async function simulated(page: Page, vehicle: string, time?: Time) {
+  const car = await openBeside(page);
   await car.goto(`/simulated/${vehicle}`);
   await expect(car.getByRole("heading", { level: 1 })).toHaveText(/^Simulated/);
   const press = (name: string) => car.getByRole("button", { name, exact: true }).click();
