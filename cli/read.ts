@@ -59,7 +59,12 @@ export function evidenceOfCase(c: Case): Evidence | Filmed | Called | Pressed {
     const presses = c.data as Omit<Press, "until">[];
     // Without an end of watching the last press is taken to have been watched to a rest.
     const last = presses.at(-1);
-    const end = Math.max(0, ...(last?.edges?.map(([t]) => t) ?? []), ...(last?.taps ?? [])) + 5000;
+    const end =
+      Math.max(
+        0,
+        ...(last?.edges?.map(([t]) => t) ?? []),
+        ...(last?.taps ?? []).map((t) => (typeof t === "number" ? t : t[0])),
+      ) + 5000;
     return { mode: "button", presses: presses.map((p) => ({ ...p, until: c.until ?? end })) };
   }
   if (typeof c.until !== "number") throw new Error("until is missing: when did watching stop?");

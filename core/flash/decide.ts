@@ -139,6 +139,14 @@ function tell<S, P>(
   const shown = all.filter((code) => heard.has(code));
   const last = c.show.loop ? undefined : c.show.lead.flashes.at(-1)?.unit;
   const over = last !== undefined && full.some((s) => s.unit === last);
+  /** Of two memories each says by itself that it holds nothing. */
+  const toldEmpty = (memory: Memory) =>
+    !two ||
+    dialect.empty === null ||
+    full.some(({ unit: u }) => {
+      const phase = dialect.phases[u.phase];
+      return u.kind !== "code" && phase.kind === "stored" && phase.memory === memory;
+    });
   if (isEmpty(dialect, c.h.faults)) {
     const proof = full.some(
       ({ unit: u }) => u.kind === "fixed" || u.kind === "even" || (u.kind === "group" && u.means === "clear"),
@@ -151,16 +159,12 @@ function tell<S, P>(
         : c.show.ends === "opposite" && !c.show.loop
           ? "steady"
           : "dark";
-    return { state: proof ? "none" : rest, shown, all, memories, complete: proof, over };
+    // One memory that told of itself says nothing of the other.
+    return { state: proof ? "none" : rest, shown, all, memories, complete: proof && memoriesOf(dialect).every(toldEmpty), over }; // prettier-ignore
   }
   const complete = memoriesOf(dialect).every((memory) => {
     const list = c.h.faults[memory] ?? [];
-    if (list.length) return list.every((code) => seen.has(`${memory} ${code}`));
-    if (!two || dialect.empty === null) return true;
-    return full.some(({ unit: u }) => {
-      const phase = dialect.phases[u.phase];
-      return u.means === "pass" && phase.kind === "stored" && phase.memory === memory;
-    });
+    return list.length ? list.every((code) => seen.has(`${memory} ${code}`)) : toldEmpty(memory);
   });
   return { state: shown.length ? "codes" : "unclear", shown, all, memories, complete, over };
 }

@@ -44,6 +44,8 @@ export function decode(
       typeof c === "number" ? { long: 0, short: c } : { long: c[0], short: c[1] },
     );
     if (!called.length) return nothingSeen(dialect, trackOf({ mode: "taps", taps: [], until: 0 }, dialect));
+    // One number a press tells a code only where the run is the code.
+    if (dialect.advance === "button" && dialect.digits.style !== "total") return blankAnswer([], 1);
     if (dialect.advance === "button")
       return {
         ...conclude(

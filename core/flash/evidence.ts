@@ -39,7 +39,7 @@ export interface Pressed {
 export interface Press {
   press: number;
   edges?: readonly (readonly [t: number, lit: 0 | 1])[];
-  taps?: readonly number[];
+  taps?: readonly Tap[];
   /** When watching ended, for the last press. */
   until: number;
 }

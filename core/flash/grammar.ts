@@ -89,7 +89,7 @@ export function grammarOf(dialect: Dialect, jitter: number): Grammar {
       for (const [i, node] of long.entries()) {
         const last = 1 / (tens - i);
         if (i + 1 < tens) link(node, long[i + 1], gaps.flash, 1 - last, false);
-        link(node, short[0], gaps.flash, last * 0.9, false);
+        link(node, short[0], gaps.digit, last * 0.9, false);
       }
       for (let i = 0; i + 1 < 9; i++) link(short[i], short[i + 1], gaps.flash, 1 - 1 / (9 - i), false);
       const both = tens > 0 && count.includes(2);
@@ -151,7 +151,8 @@ export function grammarOf(dialect: Dialect, jitter: number): Grammar {
               ms: long ? (marks.long ?? marks.short) : marks.short,
               code: phase.code,
             });
-            const rest = i > 0 ? gaps.flash : digit > 0 ? gaps.digit : gaps.repeat;
+            const parts = i > 0 ? i === run.long : digit > 0;
+            const rest = parts ? gaps.digit : i > 0 ? gaps.flash : gaps.repeat;
             if (last >= 0) link(last, node, rest, 1, i === 0 && digit === 0);
             else first = node;
             last = node;

@@ -76,6 +76,13 @@ export function proposalsOf(dialect: Dialect, readings: readonly (readonly Showi
     let phase = -1;
     /** All that was read of a memory in one go, however often its list went by. */
     let stretch: string[] = [];
+    /** The same since the last fixed code, whatever falls or comes again in it: a misread showing cuts no row there. */
+    let since: string[] = [];
+    const chunk = () => {
+      const [, chunks] = tidied(dialect, since, phase);
+      if (chunks?.length) bump(inner(rows, of), chunks.join(" "), share);
+      since = [];
+    };
     const halve = () => {
       const [low, high] = [Math.floor(stretch.length / 2), Math.ceil(stretch.length / 2)];
       if (low > 0 && shownTwice.has(of))
@@ -94,6 +101,7 @@ export function proposalsOf(dialect: Dialect, readings: readonly (readonly Showi
       const round = row.includes(s.code ?? "") && row.at(-1) !== s.code;
       // In an ascending list a new beginning shows by itself; the rest before it is often the same as between codes.
       if (s.fixed || (s.again && dialect.order === "stored") || s.phase !== phase || falls || round) cut();
+      if (s.fixed || s.phase !== phase) chunk();
       if (memory !== of) halve();
       phase = s.phase;
       of = memory;
@@ -102,8 +110,10 @@ export function proposalsOf(dialect: Dialect, readings: readonly (readonly Showi
       bump(inner(byMemory, memory), s.code, share);
       row.push(s.code);
       stretch.push(s.code);
+      since.push(s.code);
     }
     cut();
+    chunk();
     halve();
   }
   const lists = new Map<Memory, string[][]>();
@@ -113,7 +123,7 @@ export function proposalsOf(dialect: Dialect, readings: readonly (readonly Showi
     const most = Math.max(0, ...counts.map(([, n]) => n));
     const above = (part: number) =>
       ordered(dialect, counts.filter(([, n]) => n >= most * part).map(([c]) => c)); // prettier-ignore
-    const all = [above(0.5), above(0.3), [], ...often];
+    const all = [above(0.5), above(0.75), above(0.3), [], ...often];
     const unique = new Map(all.map((l) => [...new Set(ordered(dialect, l))]).map((l) => [l.join(" "), l]));
     lists.set(
       memory,

@@ -1,5 +1,5 @@
 import { memoriesOf, type Dialect, type Faults, type GroupMeaning, type Memory, type Phase } from "./dialect";
-import { runsOf } from "./digits";
+import { runsOf, type Run } from "./digits";
 
 /** A thing that the lamp says: a code shown once, a group of flashes, a lamp test. Everything on the strip belongs to one. */
 export interface Unit {
@@ -151,11 +151,12 @@ export function isEmpty(dialect: Dialect, faults: Faults): boolean {
 function run(dialect: Dialect, long: number, short: number, digit: number): Block["flashes"] {
   const { marks, gaps } = dialect;
   return [
-    ...Array.from({ length: long }, () => ({
+    ...Array.from({ length: long }, (_, i) => ({
       ms: marks.long ?? marks.short,
       digit,
       long: true,
-      restAfter: gaps.flash,
+      // Between the tens and the units some lamps rest longer than between two flashes.
+      restAfter: i === long - 1 && short > 0 ? gaps.digit : gaps.flash,
     })),
     ...Array.from({ length: short }, () => ({ ms: marks.short, digit, long: false, restAfter: gaps.flash })),
   ];
@@ -164,12 +165,27 @@ function run(dialect: Dialect, long: number, short: number, digit: number): Bloc
 function codeBlock(dialect: Dialect, code: string, unit: Unit, slot: boolean): Block {
   const runs = runsOf(dialect, code);
   if (!runs) throw new RangeError(`dialect "${dialect.id}" cannot show code ${code}`);
-  const flashes = runs.flatMap((r, digit) => {
+  return { unit, flashes: flashesOfRuns(dialect, runs), slot };
+}
+
+function flashesOfRuns(dialect: Dialect, runs: readonly Run[]): Block["flashes"] {
+  return runs.flatMap((r, digit) => {
     const row = run(dialect, r.long, r.short, digit);
     row[row.length - 1].restAfter = dialect.gaps.digit;
     return row;
   });
-  return { unit, flashes, slot };
+}
+
+/** Runs alone, the first flash at `before` ms, as a section. */
+export function runSection(dialect: Dialect, runs: readonly Run[], before: number): Section {
+  const unit: Unit = { kind: "code", phase: 0, repeat: 0 };
+  let t = before;
+  const flashes = flashesOfRuns(dialect, runs).map(({ ms, digit, long, restAfter }): Flash => {
+    const flash = { at: t, ms, unit, digit, long };
+    t += ms + restAfter;
+    return flash;
+  });
+  return { flashes, ms: t };
 }
 
 function restBetween(

@@ -110,7 +110,7 @@ describe("one code a press", () => {
   it("finds a code that was tapped twice as its neighbour each time, and a first flash that came late for a missed one", () => {
     const all = press(["11", "12", "21"], 6).presses;
     // One flash of the eleven is tapped double: twelve marks, and never eleven.
-    const doubled = all.map((p, k) => (k % 3 ? p : { ...p, taps: p.taps!.toSpliced(5, 0, p.taps![4] + 150) }));
+    const doubled = all.map((p, k) => (k % 3 ? p : { ...p, taps: p.taps!.toSpliced(5, 0, Number(p.taps![4]) + 150) }));
     const got = decode(d, { mode: "button", presses: doubled });
     expect(got.codes).toEqual(["11", "12", "21"]);
     const late = press(["12", "14"], 6).presses.map((p, k) => (k === 1 ? { ...p, taps: p.taps!.slice(1) } : k === 3 ? { ...p, taps: p.taps!.slice(0, -1) } : p)); // prettier-ignore

@@ -81,7 +81,7 @@ export function settles(d: Doubt, nameOf: (system: string) => string): string {
     case "told-start":
       return "Where counting began is your word, and the digits hang on it: tap the flashes once to settle it.";
     case "typed":
-      return "Typed off the display: read off alike three times, it is certain.";
+      return "Copied off the display by eye, so likely at most: look once more, character by character.";
     case "looks-alike":
       return d.way === "no-contact"
         ? "A wire without contact looks the same. Bare the wire, push it in until it grips, and read again."

@@ -74,9 +74,7 @@ export interface Told {
 const RANK = { unsure: 0, likely: 1, certain: 2 } as const;
 export const atMost = (a: Sure, b: Sure): Sure => (RANK[a] < RANK[b] ? a : b);
 export const atLeast = (a: Sure, b: Sure): boolean => RANK[a] >= RANK[b];
-/** Who copies a display takes one character for the same other one again: as of numbers counted in the head, one hearing more is asked. */
-export const sureOfWeight = ({ p, heard, most, called, apart }: Weight): Sure =>
-  atMost(sureOf(p, heard, called ?? apart), most);
+export const sureOfWeight = ({ p, heard, most, called }: Weight): Sure => atMost(sureOf(p, heard, called), most);
 
 type Of = Pick<JobCase, "vehicle" | "pack" | "systems">;
 
@@ -142,8 +140,9 @@ function copied(
 ): Told {
   const sent = inputOf(reading.input).known === "sent";
   const weight: Weight = sent
-    ? { p: 1, heard: HEARD + 1, most, apart: true }
-    : { p: COPIED, heard: 1, most, apart: true };
+    ? { p: 1, heard: HEARD, most, apart: true }
+    : // Who takes one character for another does so again, however often the display is read.
+      { p: COPIED, heard: 1, most: atMost(most, "likely"), apart: true };
   const here: Doubt[] = sent ? doubts : [...doubts, { kind: "typed" }];
   if (result.state === "none") return noneTold(reading, weight, here);
   if (!result.codes.length) return blank(reading, "unclear", here);
@@ -173,9 +172,12 @@ function watched(
   }
   const round = !heard || heard.wholeRound ? HEARD : 1;
   if (result.state === "none") {
-    if (result.confidence < CERTAIN) doubts.push({ kind: "rival" });
+    // Of two memories one may have told of itself and the other not, or not to its end.
+    const p = Math.min(result.confidence, heard?.completeness ?? 1);
+    if (p < 0.5) return blank(reading, "unclear", [...doubts, { kind: "not-round" }]);
+    if (p < CERTAIN) doubts.push({ kind: "rival" });
     else if (called || round < HEARD) doubts.push({ kind: "heard-once" });
-    return noneTold(reading, { p: result.confidence, heard: round, most, called }, doubts);
+    return noneTold(reading, { p, heard: round, most, called }, doubts);
   }
   if (!result.codes.length) return blank(reading, "unclear", doubts);
   const memories = memoriesOf(dialect);
@@ -211,7 +213,8 @@ function watched(
     access,
     reading,
     codes,
-    { p: Math.min(completeness, result.confidence), heard: rounds, most },
+    // Numbers that somebody called out of a show that stops make sense wherever they leave off.
+    { p: Math.min(completeness, result.confidence), heard: rounds, most: called && dialect.loopFrom === null ? atMost(most, "likely") : most }, // prettier-ignore
     doubts,
   );
 }

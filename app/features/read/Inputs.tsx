@@ -51,7 +51,11 @@ interface PanelProps {
 
 function Panel({ input, ...props }: PanelProps & { input: Input }) {
   const own = PANELS[input];
-  return own ? own(props) : <Pad keys={watchOf(input).pad} onDown={props.session.down} onUp={props.session.up} />;
+  return own ? (
+    own(props)
+  ) : (
+    <Pad keys={watchOf(input).pad(props.session.home.dialect)} onDown={props.session.down} onUp={props.session.up} />
+  );
 }
 
 /** The ways to watch, and the one that is taken. */

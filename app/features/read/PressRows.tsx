@@ -30,6 +30,9 @@ const Band = styled.span`
     border-radius: 3px;
     background: var(--lit);
   }
+  i[data-long] {
+    width: 22px;
+  }
   i:nth-child(5n) {
     margin-right: 9px;
   }
@@ -50,8 +53,8 @@ export function PressRows({ session }: { session: ReadingSession }) {
           <li key={p.press}>
             <Soft as="span">{i + 1}</Soft>
             <Band aria-hidden>
-              {(p.taps ?? []).map((t) => (
-                <i key={t} />
+              {(p.taps ?? []).map((t, n) => (
+                <i key={n} data-long={(typeof t !== "number" && t[1] === "l") || undefined} />
               ))}
             </Band>
             <Mono>

@@ -102,7 +102,11 @@ export function ReadinessWatch({ data, tells }: { data: JobData; tells: Readines
             )}{" "}
             s<small>{watched < tells.waitSeconds * 1000 ? "until it tells" : "of watching left"}</small>
           </Countdown>
-          <Pad keys={watchOf("tap").pad} onDown={(at) => setFlashes([...flashes, at - began])} onUp={() => undefined} />
+          <Pad
+            keys={watchOf("tap").pad({ digits: { style: "counted", count: [1], zero: null } })}
+            onDown={(at) => setFlashes([...flashes, at - began])}
+            onUp={() => undefined}
+          />
           <Soft>
             {flashes.length} {flashes.length === 1 ? "blink" : "blinks"} so far. Undo with <Kbd>Z</Kbd>
           </Soft>

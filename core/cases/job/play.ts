@@ -9,6 +9,7 @@ import { tableOwner, unitsOf, type SystemAccess } from "../../pack/scope";
 import { tellsByDashLamp } from "../../pack/way";
 import type { UnitSeen } from "../../procedure/unit-check";
 import { closeJob, withLampCheck } from "../../record/job";
+import { inputOf } from "../../record/inputs";
 import type { Input, Reading } from "../../record/types";
 import { lampOf, outputsOf } from "../../simulated/answers";
 import type { Checked } from "./check";
@@ -93,7 +94,9 @@ function readUntilKnown(stage: Stage, s: SystemAccess, run: Reading["run"]): Out
     const known = judge(stage.case()).systems.find((x) => x.access === s)!.known;
     said = `${known.answer} ${known.codes.map((x) => `${x.memory ?? ""}${x.code}`).join(" ")} ${known.answer === "none" ? known.none : known.whole}${known.disagree ? " disagree" : ""}`; // prettier-ignore
     right = dead ? saysNothing(known) : isRight(stage, s);
-    const settled = known.answer === "codes" ? known.whole === "certain" : known.answer === "none" && (known.none === "certain" || (known.none === "likely" && passes >= 2) || known.doubts.some((d) => d.kind === "looks-alike")); // prettier-ignore
+    // What is copied by eye gets no surer by being read once more alike.
+    const copied = inputOf(input).known === "copied" && passes >= 2 && known.whole === "likely";
+    const settled = known.answer === "codes" ? known.whole === "certain" || copied : known.answer === "none" && (known.none === "certain" || (known.none === "likely" && passes >= 2) || known.doubts.some((d) => d.kind === "looks-alike")); // prettier-ignore
     if (settled && !known.disagree) break;
     if (dead && passes >= 2) break;
     if (stage.slip("other-input")) input = inputFor(stage, s);

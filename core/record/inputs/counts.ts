@@ -10,10 +10,11 @@ export const counts: InputKind = {
     label: "Counts",
     start: "Call the counts out, and type them.",
     by: "numbers",
-    reads: () => true,
+    // Of one code a press in digits, a number each would not tell the digits apart.
+    reads: ({ advance, digits }) => advance === "self" || digits.style === "total",
     anyLamp: false,
     lengths: false,
-    pad: [],
+    pad: () => [],
     evidence: (seen, _until, dialect) => ({
       mode: "counts",
       counts: calledOf(seen.counts ?? "", dialect).counts,

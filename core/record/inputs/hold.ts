@@ -12,7 +12,7 @@ export const hold: InputKind = {
     reads: ({ advance }) => advance === "self",
     anyLamp: true,
     lengths: true,
-    pad: [{ code: "Space", label: "Hold while the lamp is lit", keyName: "Space" }],
+    pad: () => [{ code: "Space", label: "Hold while the lamp is lit", keyName: "Space" }],
     evidence: ({ marks, pauses }, until) => ({
       mode: "holds",
       holds: marks.filter((m) => m.up !== undefined).map((m) => [m.t, m.up!] as const),

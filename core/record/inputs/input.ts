@@ -46,7 +46,7 @@ export interface LampWatch {
   /** Only marks that have an end are kept. */
   lengths: boolean;
   /** Keys of the pad, for a hand. */
-  pad: readonly PadKey[];
+  pad: (dialect: Pick<Dialect, "digits">) => readonly PadKey[];
   /** What the decoder is given. @param until end of watching, ms from its start */
   evidence: (seen: Seen, until: number, dialect: Spoken) => Evidence | Filmed | Pressed | Called;
 }

@@ -1,4 +1,9 @@
-import { untilLast, type InputKind } from "./input";
+import { untilLast, type InputKind, type PadKey } from "./input";
+
+export const TWO_KEYS: readonly PadKey[] = [
+  { code: "KeyF", kind: "s", label: "Short", keyName: "F" },
+  { code: "KeyJ", kind: "l", label: "Long", keyName: "J" },
+];
 
 /** Two keys: one for the short flashes, one for the long ones. */
 export const keys: InputKind = {
@@ -12,10 +17,7 @@ export const keys: InputKind = {
     reads: ({ advance, digits }) => advance === "self" && digits.style === "long-short",
     anyLamp: false,
     lengths: false,
-    pad: [
-      { code: "KeyF", kind: "s", label: "Short", keyName: "F" },
-      { code: "KeyJ", kind: "l", label: "Long", keyName: "J" },
-    ],
+    pad: () => TWO_KEYS,
     evidence: ({ marks, pauses }, until) => ({
       mode: "taps",
       taps: marks.map((m) => [m.t, m.kind === "l" ? "l" : "s"] as const),

@@ -6,7 +6,7 @@ export const pictureWatch: Pick<LampWatch, "by" | "reads" | "anyLamp" | "lengths
   reads: ({ advance }) => advance === "self",
   anyLamp: true,
   lengths: true,
-  pad: [],
+  pad: () => [],
   evidence: (seen, until, dialect) =>
     seen.levels && !seen.corrected ? { mode: "levels", levels: seen.levels, until } : edgesOf(seen, until, dialect),
 };

@@ -1,6 +1,7 @@
-import type { Press } from "../../flash/evidence";
+import type { Press, Tap } from "../../flash/evidence";
 import type { Mark } from "../mark";
 import type { InputKind } from "./input";
+import { TWO_KEYS } from "./keys";
 
 /** Where a button shows one code a press: the button, and each flash that follows. */
 export const press: InputKind = {
@@ -14,9 +15,11 @@ export const press: InputKind = {
     reads: ({ advance }) => advance === "button",
     anyLamp: false,
     lengths: false,
-    pad: [
+    pad: ({ digits }) => [
       { code: "KeyB", kind: "p", label: "Button let go", keyName: "B" },
-      { code: "Space", label: "Tap with every flash", keyName: "Space" },
+      ...(digits.style === "long-short"
+        ? TWO_KEYS
+        : [{ code: "Space", label: "Tap with every flash", keyName: "Space" }]),
     ],
     evidence: ({ marks }, until) => ({ mode: "button", presses: pressesOf(marks, until) }),
   },
@@ -24,9 +27,10 @@ export const press: InputKind = {
 
 /** Flashes after each press of the reader's button. Those before the first press belong to none. */
 export function pressesOf(marks: readonly Mark[], until: number): Press[] {
-  const presses: (Press & { taps: number[] })[] = [];
+  const presses: (Press & { taps: Tap[] })[] = [];
   for (const m of [...marks].sort((a, b) => a.t - b.t))
     if (m.kind === "p") presses.push({ press: m.t, taps: [], until: Math.max(until, m.t) });
-    else presses.at(-1)?.taps.push(m.t);
-  return presses.map((p, i) => ({ ...p, until: presses[i + 1]?.press ?? Math.max(until, p.taps.at(-1) ?? 0) }));
+    else presses.at(-1)?.taps.push(m.kind ? [m.t, m.kind] : m.t);
+  const last = marks.reduce((t, m) => Math.max(t, m.t), until);
+  return presses.map((p, i) => ({ ...p, until: presses[i + 1]?.press ?? last }));
 }

@@ -12,7 +12,7 @@ export const tap: InputKind = {
     reads: ({ advance, digits }) => advance === "self" && digits.style !== "long-short",
     anyLamp: true,
     lengths: false,
-    pad: [{ code: "Space", label: "Tap with every flash", keyName: "Space" }],
+    pad: () => [{ code: "Space", label: "Tap with every flash", keyName: "Space" }],
     evidence: ({ marks, pauses }, until) => ({
       mode: "taps",
       taps: marks.map((m) => m.t),

@@ -12,7 +12,7 @@ export const trace: InputKind = {
     reads: ({ advance }) => advance === "self",
     anyLamp: true,
     lengths: true,
-    pad: [],
+    pad: () => [],
     evidence: edgesOf,
   },
 };
