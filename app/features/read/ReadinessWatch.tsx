@@ -16,6 +16,9 @@ import { SystemChoice } from "~/ui/SystemChoice";
 import { useIntents } from "~/store/use-job";
 import type { JobIntents } from "~/store/job-intents";
 
+/** Each blink is tapped, whatever the unit says otherwise. */
+const TAPS = watchOf("tap").pad({ digits: { style: "counted", count: [1], zero: null } });
+
 const Countdown = styled.p`
   ${figures}
   font-size: clamp(2.6rem, 9vw, 4.4rem);
@@ -102,11 +105,7 @@ export function ReadinessWatch({ data, tells }: { data: JobData; tells: Readines
             )}{" "}
             s<small>{watched < tells.waitSeconds * 1000 ? "until it tells" : "of watching left"}</small>
           </Countdown>
-          <Pad
-            keys={watchOf("tap").pad({ digits: { style: "counted", count: [1], zero: null } })}
-            onDown={(at) => setFlashes([...flashes, at - began])}
-            onUp={() => undefined}
-          />
+          <Pad keys={TAPS} onDown={(at) => setFlashes([...flashes, at - began])} onUp={() => undefined} />
           <Soft>
             {flashes.length} {flashes.length === 1 ? "blink" : "blinks"} so far. Undo with <Kbd>Z</Kbd>
           </Soft>
