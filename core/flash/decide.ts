@@ -43,8 +43,8 @@ export function decide<S, P>(
   const told: Told<P>[] = candidates.flatMap((c) => {
     const p = Math.exp(c.log - max) / sum;
     const spans = view.spans(c.prepared);
-    if (p < NEGLIGIBLE) return [{ c, p, ...tell(dialect, view, c, spans.filter((s) => s.full > 0.5)) }]; // prettier-ignore
-    return worlds(spans).map((w) => ({ c, p: p * w.p, ...tell(dialect, view, c, w.full) }));
+    if (p < NEGLIGIBLE) return [{ c, p, ...tell(dialect, view, c, spans.filter((s) => s.full > 0.5), spans) }]; // prettier-ignore
+    return worlds(spans).map((w) => ({ c, p: p * w.p, ...tell(dialect, view, c, w.full, spans) }));
   });
 
   // Rounding may carry a sum of probabilities a hair above 1.
@@ -122,6 +122,7 @@ function tell<S, P>(
   view: View<S, P>,
   c: Candidate<P>,
   full: readonly Span[],
+  within: readonly Span[],
 ): Omit<Told<P>, "c" | "p"> {
   const two = memoriesOf(dialect).length > 1;
   const seen = new Set(full.filter((s) => s.unit.kind === "code").map((s) => `${s.unit.memory} ${s.unit.code}`));
@@ -148,9 +149,10 @@ function tell<S, P>(
       return u.kind !== "code" && phase.kind === "stored" && phase.memory === memory;
     });
   if (isEmpty(dialect, c.h.faults)) {
-    const proof = full.some(
-      ({ unit: u }) => u.kind === "fixed" || u.kind === "even" || (u.kind === "group" && u.means === "clear"),
-    );
+    const saysEmpty = ({ unit: u }: Span) => u.kind === "fixed" || u.kind === "even" || (u.kind === "group" && u.means === "clear"); // prettier-ignore
+    const proof = full.some(saysEmpty);
+    // Every flash of it was marked: it was said, although the rests around do not prove where it began or ended.
+    const said = proof || within.some((s) => saysEmpty(s) && s.exact && s.marked);
     const rest: State =
       view.litAtEnd !== null
         ? view.litAtEnd
@@ -160,7 +162,7 @@ function tell<S, P>(
           ? "steady"
           : "dark";
     // One memory that told of itself says nothing of the other.
-    return { state: proof ? "none" : rest, shown, all, memories, complete: proof && memoriesOf(dialect).every(toldEmpty), over }; // prettier-ignore
+    return { state: said ? "none" : rest, shown, all, memories, complete: proof && memoriesOf(dialect).every(toldEmpty), over }; // prettier-ignore
   }
   const complete = memoriesOf(dialect).every((memory) => {
     const list = c.h.faults[memory] ?? [];

@@ -78,6 +78,7 @@ export function spansOf(
   const between = Math.min(gaps.code || Infinity, gaps.repeat || Infinity);
   const restNeeded = Number.isFinite(between) ? ((gaps.digit + between) / 2) * tempo : gaps.digit * tempo;
   const spread = Math.hypot(o.onsetSd / 2, o.reactionSd, 0.03 * restNeeded);
+  const once = flat.loopAt >= flat.n;
   const at = unrolledTimes(flat, flash[flash.findLastIndex((f) => f >= 0)] + 60).filter(Number.isFinite);
   const timeOf = timer(track, flash, at, tempo);
   const begin = Math.max(0, flash[firstMark] - 40);
@@ -98,7 +99,9 @@ export function spansOf(
     const start = timeOf(s.from) - o.reaction;
     const end = timeOf(s.to) - o.reaction + flat.length[foldedIndex(flat, s.to).index] * tempo;
     const whole = s.from > begin || begin === 0 || timeOf(begin) < -restNeeded;
-    s.full = whole ? chance((start - restNeeded) / spread) * chance((track.until - end - restNeeded) / spread) : 0;
+    // A show that comes once begins with its first flash: nothing came before it that could belong to it.
+    const begins = s.from === 0 && once ? 1 : chance((start - restNeeded) / spread);
+    s.full = whole ? begins * chance((track.until - end - restNeeded) / spread) : 0;
   }
   return spans.filter((s) => timeOf(s.to) > 0 && timeOf(s.from) < track.until);
 }
