@@ -1,8 +1,8 @@
 import { countsCylinders, memoriesOf, type Dialect, type Faults } from "../flash/dialect";
-import { possibleFaults } from "../flash/digits";
+import { possibleFaults, runsOf, type Run } from "../flash/digits";
 import { normal, seeded } from "../flash/encode";
-import type { Called, Press } from "../flash/evidence";
-import { ordered, showOf } from "../flash/show";
+import type { Called, Press, Tap } from "../flash/evidence";
+import { ordered, runSection, showOf } from "../flash/show";
 import { brightness, filmOf } from "./brightness";
 import { play } from "./lamp";
 import { truthOf, type Truth } from "./truth";
@@ -99,10 +99,10 @@ function pressed(
   const clear =
     dialect.empty?.kind === "group" && typeof dialect.empty.flashes === "number" ? dialect.empty.flashes : 1;
   const before = dialect.empty?.kind === "group" ? dialect.empty.beforeMs : 1000;
-  const list = codes.length ? codes.map(Number) : [clear];
+  const list: Run[][] = codes.length ? codes.map((c) => runsOf(dialect, c)!) : [[{ long: 0, short: clear }]];
   const presses = Math.max(2, Math.round(list.length * (1.2 + 1.7 * random())));
   const person = personOf(profile, random);
-  const shown = list.filter((_, k) => k < presses).map(String);
+  const shown = codes.filter((_, k) => k < presses);
   const truth: Truth = {
     state: codes.length ? "codes" : "none",
     codes,
@@ -112,7 +112,7 @@ function pressed(
   };
   if (mode === "counts") {
     const counts: Called["counts"] = Array.from({ length: presses }, (_, k) => {
-      const n = list[k % list.length];
+      const n = list[k % list.length].reduce((sum, r) => sum + r.long + r.short, 0);
       return random() < person.miscount ? Math.max(1, n + (random() < 0.5 ? 1 : -1)) : n;
     });
     return { data: counts, truth };
@@ -126,24 +126,27 @@ function pressed(
     const press = t;
     const edges: [number, 0 | 1][] = [[0, rest]];
     const flashes = [];
-    t += vary(before);
-    for (let f = 0; f < list[k % list.length]; f++) {
+    let at = 0;
+    for (const flash of runSection(dialect, list[k % list.length], before).flashes) {
+      t += vary(flash.at - at);
       const start = t - press;
-      t += vary(dialect.marks.short);
+      t += vary(flash.ms);
       const end = t - press;
       edges.push([start, (1 - rest) as 0 | 1], [end, rest]);
-      flashes.push({
-        start,
-        end,
-        flash: { at: 0, ms: 0, unit: { kind: "code" as const, phase: 0, repeat: 0 }, digit: 0, long: false },
-      });
-      t += vary(dialect.gaps.flash);
+      flashes.push({ start, end, flash });
+      at = flash.at + flash.ms;
     }
-    t += 1500 + 2500 * random();
+    // Who presses on knows that nothing more comes: it rested longer than between two digits.
+    t += vary(Math.max(dialect.gaps.flash, dialect.gaps.digit)) + 1500 + 2500 * random();
     const played = { flashes, edges, until: t - press };
     data.push(
       taps
-        ? { press, taps: (tap(dialect, played, person, random) as number[]).map((x) => x + press) }
+        ? {
+            press,
+            taps: tap(dialect, played, person, random).map((x): Tap =>
+              typeof x === "number" ? x + press : [x[0] + press, x[1]],
+            ),
+          }
         : { press, edges: film(played, CAMERAS[profile], random).map(([x, lit]) => [x + press, lit] as const) },
     );
   }

@@ -136,6 +136,9 @@ function tell<S, P>(
     for (const code of list) if (!all.includes(code)) all.push(code);
     for (const code of here) heard.add(code);
   }
+  // The first press may show any code of the list: it is told from there on, as it was seen.
+  const first = dialect.advance === "button" ? all.indexOf(within.find((s) => s.unit.kind === "code")?.unit.code ?? "") : -1; // prettier-ignore
+  if (first > 0) all.push(...all.splice(0, first));
   // In the order of the whole, whichever of two memories it was that showed a code: answers are held against one another by it.
   const shown = all.filter((code) => heard.has(code));
   const last = c.show.loop ? undefined : c.show.lead.flashes.at(-1)?.unit;

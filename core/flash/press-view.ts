@@ -36,7 +36,7 @@ const FINER = [0.965, 0.982, 1.018, 1.035];
 const GONE_INTO = 3;
 /** After the last flash it must have rested this long (in flash periods, and in rests between digits) before the press counts as seen whole. */
 const QUIET_PERIODS = 1.7;
-const QUIET_RESTS = 1.3;
+const QUIET_RESTS = 1.15;
 /** Ways that explain this much less than the best, in nats, are not weighed. */
 const IN_QUESTION = 8;
 
@@ -80,8 +80,13 @@ export function pressView(dialect: Dialect, presses: readonly Press[]): View<nul
   const best = ways[0];
   const likely = ways.filter((w) => w.sum > best.sum - IN_QUESTION).map((w) => w.log);
   const period = (dialect.marks.short + dialect.gaps.flash) * best.tempo;
-  const quiet = Math.max(QUIET_PERIODS * period, dialect.digits.style === "total" ? 0 : QUIET_RESTS * dialect.gaps.digit * best.tempo); // prettier-ignore
-  const whole = tracks.map((t) => !t.onset.length || t.until - t.onset[t.onset.length - 1] > quiet);
+  // A code of as many digits as there can be is over with its last one; after fewer, another one may follow.
+  const most = dialect.digits.style === "counted" ? Math.max(...dialect.digits.count) : 1;
+  const whole = tracks.map((t) => {
+    if (!t.onset.length) return true;
+    const more = runsIn(dialect, t, best.tempo).length < most ? QUIET_RESTS * dialect.gaps.digit * best.tempo : 0;
+    return t.until - t.onset[t.onset.length - 1] > Math.max(QUIET_PERIODS * period, more);
+  });
   const read = tracks.map((t) => (t.onset.length ? signOf(runsIn(dialect, t, best.tempo)) : null));
   const bestOf = (k: number) => candidates[k].reduce((x, y) => (best.log(k, y) > best.log(k, x) ? y : x), candidates[k][0]); // prettier-ignore
   return viewOf(
