@@ -114,7 +114,7 @@ function benchIdentify(
     if (!wanted(c) || c.mode === "counts" || c.mode === "button") continue;
     const evidence = evidenceOfCase(c);
     if (evidence.mode === "counts" || evidence.mode === "button") continue;
-    const [first] = identify([...dialects.values()], evidence);
+    const [first] = identify([...dialects.values()], evidence).ranked;
     const told = c.truth.state === "codes" || c.truth.state === "none";
     const key = `${c.mode} ${c.profile} ${told ? "something shown" : "nothing shown in full"}`;
     const row = rows.get(key) ?? { n: 0, right: 0, sure: 0, surelyWrong: 0 };

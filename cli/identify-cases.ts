@@ -14,6 +14,7 @@ export function identifyCases(given: Map<string, string>): number {
     const evidence = evidenceOfCase(c);
     if (evidence.mode === "counts" || evidence.mode === "button")
       throw new Error(`a dialect cannot be told from ${evidence.mode}: there are no times`);
-    console.log(JSON.stringify({ id: c.id, ranking: identify(dialects, evidence) }));
+    const { ranked, none, even } = identify(dialects, evidence);
+    console.log(JSON.stringify({ id: c.id, ranking: ranked, none, even }));
   });
 }

@@ -2,7 +2,7 @@ import { expose } from "comlink";
 import { decode, readFilm, type Decoded, type FilmRead } from "@core/flash/decode";
 import type { Dialect } from "@core/flash/dialect";
 import type { Called, Evidence, Filmed, Pressed } from "@core/flash/evidence";
-import { identify, type Ranked } from "@core/flash/identify";
+import { identify, type Identified } from "@core/flash/identify";
 import { readTrace } from "@core/lamp/trace";
 import { BACKUP_MAX_BYTES, readBackup, type BackupRead } from "@core/record/backup";
 import { buildDemo } from "./demo";
@@ -11,7 +11,7 @@ const api = {
   decode: (dialect: Dialect, evidence: Evidence | Pressed | Called, table: string[]): Decoded =>
     decode(dialect, evidence, { table }),
   readFilm: (dialect: Dialect, filmed: Filmed, table: string[]): FilmRead => readFilm(dialect, filmed, { table }),
-  identify: (dialects: Dialect[], evidence: Evidence | Filmed): Ranked[] => identify(dialects, evidence),
+  identify: (dialects: Dialect[], evidence: Evidence | Filmed): Identified => identify(dialects, evidence),
   /** Reads a trace file; at most the first bytes that could be one are held. */
   readTrace: async (file: Blob, maxBytes: number) =>
     readTrace(file.size > maxBytes ? "x".repeat(maxBytes + 1) : await file.text()),

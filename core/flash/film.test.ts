@@ -37,7 +37,7 @@ describe("brightness", () => {
 
   it("names the dialect", () => {
     const { evidence } = film("end-mark", "normal", 5);
-    expect(identify(DIALECTS, evidence)[0].dialect).toBe("end-mark");
+    expect(identify(DIALECTS, evidence).ranked[0].dialect).toBe("end-mark");
   });
 
   it("of nothing, of a flat picture and of numbers that are none claims no code", () => {

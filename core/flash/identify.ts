@@ -1,4 +1,5 @@
 import { logAdd } from "./align";
+import { anythingLog } from "./anything";
 import type { Dialect } from "./dialect";
 import { trackOf, type Evidence, type Filmed } from "./evidence";
 import { awayOf, filmView } from "./film-view";
@@ -16,32 +17,56 @@ export interface Ranked {
 /** A list is held against every frame of a film, which is dear; dialects lie far apart, so a fraction of the usual search will do. */
 const FILM_EFFORT = 0.25;
 
+/** What is believed of a lamp before anything was seen of it: that it speaks one of the dialects, none of them, or no list at all. */
+const KNOWN = 0.6;
+const NONE = 0.3;
+const EVEN = 0.1;
+
+/** Which dialect it is, and how likely it is none of them. All probabilities together make 1. */
+export interface Identified {
+  /** The likeliest first. */
+  ranked: Ranked[];
+  /** It speaks none of them: another lamp's list, or marks that follow nothing. */
+  none: number;
+  /** It only blinks in even time, as an indicator does. */
+  even: number;
+}
+
 /**
- * Which dialect a lamp speaks, when the make is not known: each is given the best it can do with the evidence, and the
- * probabilities are shared out by that. A lamp that showed nothing tells nothing: then all are alike.
+ * Which dialect a lamp speaks, when the make is not known: each is given the best it can do with the evidence, "none of these" what the
+ * same marks are worth without any dialect, and the probabilities are shared out by that. A lamp that showed nothing tells nothing.
  * Dialects that need a button are left out, since a lamp alone cannot show them.
  */
-export function identify(dialects: readonly Dialect[], evidence: Evidence | Filmed): Ranked[] {
+export function identify(dialects: readonly Dialect[], evidence: Evidence | Filmed): Identified {
   const able = dialects.filter((d) => d.advance === "self");
-  const explains = <S, P>(dialect: Dialect, view: View<S, P>, effort = 1): number =>
-    search(dialect, view, priorOf(dialect), effort).reduce(
-      (sum, c) => logAdd(sum, c.log),
-      logAdd(view.noise, view.even),
-    );
-  const logs = able.map((dialect) => {
+  const explains = <S, P>(dialect: Dialect, view: View<S, P>, effort = 1) => ({
+    lists: search(dialect, view, priorOf(dialect), effort).reduce((sum, c) => logAdd(sum, c.log), -Infinity),
+    noise: view.noise,
+    even: view.even,
+  });
+  const seen = able.map((dialect) => {
     if (evidence.mode === "levels") {
       const frames = framesOf(evidence.levels, awayOf(dialect));
       return frames && explains(dialect, filmView(dialect, frames, evidence.until), FILM_EFFORT);
     }
     const track = trackOf(evidence, dialect);
-    return track.onset.length ? explains(dialect, timedView(dialect, track)) : null;
+    if (!track.onset.length) return null;
+    const x = explains(dialect, timedView(dialect, track));
+    return { ...x, noise: Math.max(x.noise, anythingLog(track)) };
   });
-  const told = logs.filter((l) => l !== null);
-  if (!told.length) return able.map((d) => ({ dialect: d.id, probability: 1 / able.length }));
-  const max = Math.max(...told);
-  const weights = logs.map((l) => (l === null ? 0 : Math.exp(l - max)));
-  const sum = weights.reduce((a, b) => a + b, 0);
-  return able
-    .map((d, i) => ({ dialect: d.id, probability: weights[i] / sum }))
-    .sort((a, b) => b.probability - a.probability);
+  const told = seen.filter((x) => x !== null);
+  if (!told.length)
+    return { ranked: able.map((d) => ({ dialect: d.id, probability: KNOWN / able.length })), none: NONE, even: EVEN };
+  // Each dialect looks at the marks in its own way: of what is no list the best of these counts.
+  const none = Math.log(NONE) + Math.max(...told.map((x) => x.noise));
+  const even = Math.log(EVEN) + Math.max(...told.map((x) => x.even));
+  const logs = seen.map((x) => (x ? Math.log(KNOWN / able.length) + x.lists : -Infinity));
+  const sum = [...logs, none, even].reduce(logAdd, -Infinity);
+  return {
+    ranked: able
+      .map((d, i) => ({ dialect: d.id, probability: Math.exp(logs[i] - sum) }))
+      .sort((a, b) => b.probability - a.probability),
+    none: Math.exp(none - sum),
+    even: Math.exp(even - sum),
+  };
 }

@@ -139,7 +139,13 @@ export function FreeWatch({ stored, ...garage }: { stored: Reading | null } & Ga
 }
 
 /** Which dialect is believed, and the rivals; the person may say which it is. */
-function Speaks({ ranked, said, setSaid, known }: ReturnType<typeof useBelieved> & { known: readonly Believed[] }) {
+function Speaks({
+  ranked,
+  none,
+  said,
+  setSaid,
+  known,
+}: ReturnType<typeof useBelieved> & { known: readonly Believed[] }) {
   const [best] = ranked;
   if (said) {
     const own = known.find((k) => k.dialect.id === said)!;
@@ -169,7 +175,11 @@ function Speaks({ ranked, said, setSaid, known }: ReturnType<typeof useBelieved>
         </p>
       ) : (
         <>
-          <Caution>Not sure how it talks yet: watch on, or say which it is.</Caution>
+          <Caution>
+            {none > 0.5
+              ? "It blinks like none of the lamps that Klinko knows, so no code is told. Watch a whole round, or say which it is."
+              : "Not sure how it talks yet: watch on, or say which it is."}
+          </Caution>
           <Row $gap={8}>
             {shown.map((r) => (
               <Button key={r.dialect.id} onPress={() => setSaid(r.dialect.id)}>
@@ -192,7 +202,11 @@ async function speaking(known: readonly Believed[], lamps: readonly LampSeen[], 
       // The first minute and a half tells lamps from what merely blinks.
       const n = t.findLastIndex((ms) => ms < JUDGED_MS) + 1;
       const filmed = { mode: "levels" as const, levels: { t: [...t.subarray(0, n)], y: [...y.subarray(0, n)] }, until: Math.min(until, JUDGED_MS) }; // prettier-ignore
-      const [best] = await flashWorker("judge").identify(known.map((k) => k.dialect), filmed); // prettier-ignore
+      const { ranked } = await flashWorker("judge").identify(
+        known.map((k) => k.dialect),
+        filmed,
+      );
+      const [best] = ranked;
       const { dialect } = known.find((k) => k.dialect.id === best?.dialect) ?? known[0];
       const { decoded } = await flashWorker("judge").readFilm(dialect, filmed, []);
       return fitOf(decoded);

@@ -45,6 +45,7 @@ export function dialectsOf(packs: readonly Pack[]): Believed[] {
  */
 export function useBelieved(session: ReadingSession, known: readonly Believed[]) {
   const [ranked, setRanked] = useState<Believed[]>([]);
+  const [none, setNone] = useState(0);
   const [said, setSaid] = useState<string | null>(null);
   const [asking, setAsking] = useState(false);
   useEffect(() => {
@@ -67,7 +68,8 @@ export function useBelieved(session: ReadingSession, known: readonly Believed[])
         const answer = await flashWorker("judge").identify(dialects, evidence);
         // Of a reading that was thrown away meanwhile it tells nothing.
         if (session.state.reading.startedAt !== reading.startedAt) return;
-        setRanked(answer.flatMap((a) => known.filter((k) => k.dialect.id === a.dialect).map((k) => ({ ...k, probability: a.probability })))); // prettier-ignore
+        setNone(answer.none + answer.even);
+        setRanked(answer.ranked.flatMap((a) => known.filter((k) => k.dialect.id === a.dialect).map((k) => ({ ...k, probability: a.probability })))); // prettier-ignore
       } catch {
         // A worker that died is started anew with the next question.
         asked = "";
@@ -93,7 +95,8 @@ export function useBelieved(session: ReadingSession, known: readonly Believed[])
   /** Another lamp comes. */
   const forget = () => {
     setRanked([]);
+    setNone(0);
     setSaid(null);
   };
-  return { ranked, said, setSaid, asking, given, forget };
+  return { ranked, none, said, setSaid, asking, given, forget };
 }
