@@ -21,7 +21,7 @@ export function anythingLog({ onset, length }: Track): number {
 }
 
 /** Log density of positive numbers under the mixture of kinds that pays best for itself. */
-export function mixtureLog(values: readonly number[]): number {
+function mixtureLog(values: readonly number[]): number {
   if (!values.length) return 0;
   const logs = values.map((x) => Math.log(Math.max(1, x)));
   const jacobian = logs.reduce((sum, x) => sum + x, 0);
