@@ -16,6 +16,7 @@ export default [
     route("prove", "routes/prove.tsx"),
   ]),
   route("jobs/:jobId/sheet", "routes/sheet.tsx"),
+  route("jobs/:jobId/kept", "routes/job-kept.tsx"),
   route("watch", "routes/watch.tsx"),
   route("find", "routes/find.tsx"),
   route("simulated/:vehicleId", "routes/simulated.tsx"),

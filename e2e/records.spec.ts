@@ -57,6 +57,43 @@ test("records go to another device as a file, where nothing is written over", as
   await other.context().close();
 });
 
+test("a job whose make is not known here is kept: it can be read, saved as a file and removed", async ({
+  page,
+  browser,
+}) => {
+  await openGarage(page);
+  await page.goto("/settings");
+  const [saved] = await Promise.all([
+    page.waitForEvent("download"),
+    page.getByRole("button", { name: "Save all records as a file" }).click(),
+  ]);
+  const { records, ...file } = JSON.parse(readFileSync(await saved.path(), "utf8")) as { records: Record<string, { id: string; vehicle?: string; pack?: string }> }; // prettier-ignore
+  const id = records["job/demo-job-six"].vehicle!;
+  const mine = Object.entries(records).filter(([, r]) => r.id === id || r.vehicle === id);
+  const elsewhere = mine.map(([key, r]) => [key, r.id === id ? { ...r, pack: "elsewhere" } : r]);
+
+  const other = await (await browser.newContext()).newPage();
+  await other.goto(new URL("/settings", page.url()).href);
+  await give(other, "Bring records in", "one.json", JSON.stringify({ ...file, records: Object.fromEntries(elsewhere) as object })); // prettier-ignore
+  await expect(other.getByRole("status")).toContainText(/\d+ records brought in/);
+  await other.goto(new URL("/", page.url()).href);
+  await other.getByRole("link", { name: "Go on with SM 077 F" }).click();
+  await expect(other.getByText(/Klinko has no table for this vehicle/)).toBeVisible();
+  await expect(other.getByText("14, 35", { exact: true })).toBeVisible();
+  await expect(other.getByRole("list", { name: "Lines of the notebook" })).toContainText("The lamp is steady");
+  await expectAccessible(other, "a job that is kept");
+  const [again] = await Promise.all([
+    other.waitForEvent("download"),
+    other.getByRole("button", { name: "Save it as a file" }).click(),
+  ]);
+  expect(Object.keys((JSON.parse(readFileSync(await again.path(), "utf8")) as typeof file & { records: object }).records)).toHaveLength(mine.length); // prettier-ignore
+  await other.getByRole("button", { name: "Remove this job" }).click();
+  await other.getByRole("button", { name: "Remove for good" }).click();
+  await expect(other).toHaveURL(/\/vehicles\//);
+  await expect(other.getByText("No job yet")).toBeVisible();
+  await other.context().close();
+});
+
 test("settings hold: the look from the first picture of the server on, units where they are used", async ({ page }) => {
   await openGarage(page);
   await page.goto("/settings");

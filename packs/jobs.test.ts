@@ -6,6 +6,9 @@ import { PACKS } from "./index";
 const JOBS = 300;
 const SEED = 20_261_126;
 
+/** Inputs in which a person copies characters. */
+const COPIED = new Set(["text", "modules"]);
+
 describe("over made-up jobs", () => {
   const played: Outcome[] = [];
   it("nothing false is said with certainty, and no job gets stuck", () => {
@@ -23,7 +26,8 @@ describe("over made-up jobs", () => {
   ] as const)("the right answer is reached with a %s person, so silence is no way out", (kind, goal) => {
     const all = played.filter((o) => o.kind === kind).flatMap((o) => o.reached);
     expect(all.filter((r) => r.right).length / all.length).toBeGreaterThanOrEqual(goal);
-    const said = played.filter((o) => o.kind === kind).flatMap((o) => o.checked);
+    // What is copied off a display by eye is likely at most, however often: silence is looked for in all else.
+    const said = played.filter((o) => o.kind === kind).flatMap((o) => o.checked).filter((c) => !COPIED.has(c.input)); // prettier-ignore
     expect(said.filter((c) => c.sure === "certain").length).toBeGreaterThan(said.length / 4);
   });
 });

@@ -40,8 +40,9 @@ await Promise.all([
     check("format", await look("prettier", "--check", "--log-level", "warn", "."));
     check("import directions", await look("depcruise", "--config", ".dependency-cruiser.cjs", "--output-type", "err", "app", "core", "cli", "packs")); // prettier-ignore
     check("no export that nothing uses", await look("knip", "--no-progress"));
-    await ensureCli();
+    // The build of the pages clears the folder in which both stand.
     await ensureBuild();
+    await ensureCli();
   })(),
 ]);
 

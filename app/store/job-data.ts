@@ -1,9 +1,11 @@
+import { redirect } from "react-router";
 import type { JobCase } from "@core/job/case";
 import { askedOf, lockOf } from "@core/job/gates";
 import { judge, type Judgement } from "@core/job/judge";
 import { systemsOf, type SystemAccess } from "@core/pack/scope";
-import type { Reading, StepId } from "@core/record/types";
+import type { Reading, StepId, Vehicle } from "@core/record/types";
 import { packById } from "@packs/index";
+import { keptPath } from "./paths";
 import { readingsOf, readJob, readVehicle } from "./records";
 
 /** All that the pages of a job need. */
@@ -16,15 +18,19 @@ export interface JobData extends JobCase {
   judged: Judgement;
 }
 
+/** Is the make known here, and a way to read this vehicle? */
+export const isReadable = (vehicle: Vehicle): boolean => {
+  const pack = packById(vehicle.pack);
+  return pack !== undefined && systemsOf(pack, vehicle).length > 0;
+};
+
 export async function readJobData(jobId: string): Promise<JobData> {
   const job = await readJob(jobId);
   const [vehicle, readings] = await Promise.all([readVehicle(job.vehicle), readingsOf(job)]);
   const pack = packById(vehicle.pack);
-  if (!pack)
-    throw new Response(`This vehicle needs the pack "${vehicle.pack}", which is not in this Klinko.`, { status: 409 });
+  if (!pack || !isReadable(vehicle)) throw redirect(keptPath(job.id));
   const systems = systemsOf(pack, vehicle);
   const access = systems.find((s) => s.system === job.system) ?? systems[0];
-  if (!access) throw new Response(`The pack "${pack.title}" knows no way to read this vehicle.`, { status: 409 });
   const known: JobCase = { job, vehicle, pack, readings, systems };
   return { job, vehicle, pack, readings, systems, access, judged: judge(known) };
 }

@@ -21,6 +21,8 @@ export const jobPath = (id: string, step?: StepId): string => {
   return step ? href(`/jobs/:jobId/${step}`, { jobId }) : href("/jobs/:jobId", { jobId });
 };
 export const sheetPath = (job: string): string => href("/jobs/:jobId/sheet", { jobId: toParam(job) });
+/** Of a job whose make is not known here. */
+export const keptPath = (job: string): string => href("/jobs/:jobId/kept", { jobId: toParam(job) });
 export const vehiclePath = (id: string): string => href("/vehicles/:vehicleId", { vehicleId: toParam(id) });
 export const simulatedPath = (vehicle: string): string =>
   href("/simulated/:vehicleId", { vehicleId: toParam(vehicle) });

@@ -1,4 +1,4 @@
-import { useMemo } from "react";
+import { useEffect, useMemo, useRef } from "react";
 import { useSearchParams } from "react-router";
 import styled from "styled-components";
 import { findWays, PLACE_WORDS, shapesIn, shapeWords, type Asked, type FoundWay } from "@core/pack/find";
@@ -118,17 +118,23 @@ export function FindPage() {
   const [params, setParams] = useSearchParams();
   const asked = useMemo(() => askedOf(params), [params]);
   const finding = useMemo(() => findWays(PACKS, asked), [asked]);
-  const set = (changes: Record<string, string | null>) =>
-    setParams(
-      (old) => {
-        const next = new URLSearchParams(old);
-        for (const [k, v] of Object.entries(changes))
-          if (v) next.set(k, v);
-          else next.delete(k);
-        return next;
-      },
-      { replace: true, preventScrollReset: true },
-    );
+  // The address follows a moment later: a second answer that comes before it must not take the first one back.
+  const latest = useRef(params);
+  useEffect(() => {
+    latest.current = params;
+  }, [params]);
+  const set: SetAsked = (changes) => {
+    const next = new URLSearchParams(latest.current);
+    for (const [k, v] of Object.entries(changes))
+      if (v) next.set(k, v);
+      else next.delete(k);
+    latest.current = next;
+    setParams(next, { replace: true, preventScrollReset: true });
+  };
+  const startOver = () => {
+    latest.current = new URLSearchParams();
+    setParams({}, { replace: true });
+  };
   const nothing = params.size === 0;
   const plugs = byPlug(finding.ways).filter((g) => total(g) > WORTH_SHOWING);
   const [best] = finding.ways;
@@ -151,7 +157,7 @@ export function FindPage() {
           <ByVehicle asked={asked} year={params.get("year") ?? ""} set={set} />
           <BySight seen={asked.seen} cavities={params.get("cavities") ?? ""} set={set} />
           <Row>
-            <Button isDisabled={nothing} onPress={() => setParams({}, { replace: true })}>
+            <Button isDisabled={nothing} onPress={startOver}>
               Start over
             </Button>
           </Row>
