@@ -63,9 +63,15 @@ export function identify(dialects: readonly Dialect[], evidence: Evidence | Film
   const logs = seen.map((x) => (x ? Math.log(KNOWN / able.length) + x.lists : -Infinity));
   const sum = [...logs, none, even].reduce(logAdd, -Infinity);
   return {
+    // Where none of their lists explains it, the one that sees best what it is instead comes first.
     ranked: able
-      .map((d, i) => ({ dialect: d.id, probability: Math.exp(logs[i] - sum) }))
-      .sort((a, b) => b.probability - a.probability),
+      .map((d, i) => ({
+        dialect: d.id,
+        probability: Math.exp(logs[i] - sum),
+        by: seen[i] ? logAdd(seen[i].lists, logAdd(seen[i].noise, seen[i].even)) : -Infinity,
+      })) // prettier-ignore
+      .sort((a, b) => b.by - a.by)
+      .map(({ dialect, probability }) => ({ dialect, probability })),
     none: Math.exp(none - sum),
     even: Math.exp(even - sum),
   };
