@@ -2,7 +2,18 @@ import hooks from "eslint-plugin-react-hooks";
 import tseslint from "typescript-eslint";
 
 export default tseslint.config(
-  { ignores: ["build", ".react-router", "node_modules", "test-results", "playwright-report", "coverage", "shots"] },
+  {
+    ignores: [
+      "build",
+      "dist",
+      ".react-router",
+      "node_modules",
+      "test-results",
+      "playwright-report",
+      "coverage",
+      "shots",
+    ],
+  },
   {
     files: ["**/*.{ts,tsx}"],
     extends: [...tseslint.configs.recommendedTypeChecked],

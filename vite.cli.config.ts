@@ -7,7 +7,7 @@ export default defineConfig({
   logLevel: "warn",
   build: {
     ssr: process.env.ENTRY ?? "cli/klinko.ts",
-    outDir: "build/cli",
+    outDir: "dist/cli",
     minify: false,
     rollupOptions: { output: { entryFileNames: "[name].js" } },
   },

@@ -2,7 +2,7 @@ import { spawnSync } from "node:child_process";
 import { describe, expect, it } from "vitest";
 
 const klinko = (...args: string[]) => {
-  const { status, stdout, stderr } = spawnSync(process.execPath, ["build/cli/klinko.js", ...args], {
+  const { status, stdout, stderr } = spawnSync(process.execPath, ["dist/cli/klinko.js", ...args], {
     encoding: "utf8",
   });
   return { status, out: stdout, err: stderr };

@@ -57,6 +57,24 @@ test("records go to another device as a file, where nothing is written over", as
   await other.context().close();
 });
 
+test("in a garage of many one is found by words of its name or plate, in any order, and the rest comes back", async ({
+  page,
+}) => {
+  await openGarage(page);
+  const rows = page.getByRole("list", { name: "Vehicles" }).getByRole("listitem");
+  const field = page.getByRole("searchbox", { name: "Find among 13" });
+  await field.fill("estate norrvik");
+  await expect(rows).toHaveCount(2);
+  await field.fill("233");
+  await expect(rows).toHaveCount(1);
+  await expect(rows).toContainText("SM 233 K");
+  await field.fill("nothing like it");
+  await expect(rows).toHaveCount(0);
+  await expect(page.getByRole("status")).toContainText('No vehicle is called "nothing like it"');
+  await page.keyboard.press("Escape");
+  await expect(rows).toHaveCount(13);
+});
+
 test("a job whose make is not known here is kept: it can be read, saved as a file and removed", async ({
   page,
   browser,
@@ -144,9 +162,12 @@ test("what was changed on a vehicle is written down with its codes, and can be t
   await page.keyboard.press("Enter");
   await page.getByRole("button", { name: "Remove it" }).click();
   await expect(line).toBeHidden();
+  const radio = page.getByRole("radio", { name: "Needs a code, not found" });
   await page.getByText("Needs a code, not found").click();
+  // It shows as chosen once it is stored.
+  await expect(radio).toBeChecked();
   await page.reload();
-  await expect(page.getByRole("radio", { name: "Needs a code, not found" })).toBeChecked();
+  await expect(radio).toBeChecked();
 });
 
 test("a second person's reading is laid over the first, slid until the flashes meet, and says what differs", async ({

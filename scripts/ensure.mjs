@@ -71,7 +71,7 @@ export async function ensureBuild() {
 }
 
 export async function ensureCli() {
-  if (!stale("build/cli/klinko.js", ["cli", "core", "packs", "vite.cli.config.ts", "package-lock.json"])) return;
+  if (!stale("dist/cli/klinko.js", ["cli", "core", "packs", "vite.cli.config.ts", "package-lock.json"])) return;
   await quietly(
     "vite",
     ["build", "--config", "vite.cli.config.ts"],

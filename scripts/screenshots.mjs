@@ -45,7 +45,7 @@ await withDemo(4181, async (browser, base) => {
   const taps = JSON.parse(
     execFileSync(
       process.execPath,
-      ["build/cli/klinko.js", "taps", "--pack", "norrvik", "--codes", "26,43", "--until", "118000", "--seed", "5"],
+      ["dist/cli/klinko.js", "taps", "--pack", "norrvik", "--codes", "26,43", "--until", "118000", "--seed", "5"],
       { cwd: root, encoding: "utf8" },
     ),
   );

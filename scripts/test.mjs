@@ -29,18 +29,17 @@ const look = async (name, ...args) => {
   if (failed) console.log(said);
   return !failed;
 };
-await beside("react-router", ["typegen"]);
+const routes = await look("react-router", "typegen");
 await Promise.all([
   (async () => {
     check("lint", await look("eslint", "--max-warnings", "0", "."));
     await ensureFilmMaker();
   })(),
   (async () => {
-    check("types", await look("tsc", "--noEmit"));
+    check("types", (await look("tsc", "--noEmit")) && routes);
     check("format", await look("prettier", "--check", "--log-level", "warn", "."));
     check("import directions", await look("depcruise", "--config", ".dependency-cruiser.cjs", "--output-type", "err", "app", "core", "cli", "packs")); // prettier-ignore
     check("no export that nothing uses", await look("knip", "--no-progress"));
-    // The build of the pages clears the folder in which both stand.
     await ensureBuild();
     await ensureCli();
   })(),

@@ -2,7 +2,7 @@ import { useEffect, useState } from "react";
 import { useRevalidator } from "react-router";
 import { BringIn } from "~/features/records/BringIn";
 import { nowIso } from "~/store/clock";
-import { exportEverything } from "~/store/records";
+import { exportEverything } from "~/store/transfer";
 import { saveFile } from "~/store/save-file";
 import { changeSettings, readSettings, type Settings } from "~/store/settings";
 import { Button } from "~/ui/Button";

@@ -3,7 +3,7 @@ import { packById } from "@packs/index";
 import { hiddenFaults, seedOf } from "@core/simulated/hidden-faults";
 import { parked, simulate, type Simulated } from "@core/simulated/state";
 import { SimulatedVehicle } from "~/features/simulated/SimulatedVehicle";
-import { readVehicle } from "~/store/records";
+import { readVehicle } from "~/store/opening";
 import { seedDemo } from "~/store/demo";
 import { readValue } from "~/store/values";
 import { vehicleName } from "~/store/vehicle-name";

@@ -7,11 +7,13 @@ import { newJob } from "@core/record/job";
 import type { Vehicle } from "@core/record/types";
 import { packById } from "@packs/index";
 import { nowIso } from "~/store/clock";
-import { changeVehicle, newId, readCard, readVehicle, removeVehicle, write } from "~/store/records";
+import { readVehicle } from "~/store/opening";
+import { changeVehicle, newId, readCard, removeVehicle, write } from "~/store/records";
 import { dropFilms } from "~/store/films";
 import { shortDate } from "~/store/format";
 import { vehicleName } from "~/store/vehicle-name";
 import { Button, LinkButton } from "~/ui/Button";
+import { ChangeText } from "~/ui/ChangeText";
 import { Choice } from "~/ui/Choice";
 import { ConfirmButton } from "~/ui/ConfirmButton";
 import { Field } from "~/ui/Field";
@@ -207,13 +209,7 @@ export default function VehiclePage({ loaderData, actionData }: Route.ComponentP
                 {vehicle.changes.map((c, i) => (
                   <Line key={i}>
                     <span>
-                      {c.text}
-                      {c.codes.length > 0 && (
-                        <>
-                          {" "}
-                          · expects <Mono>{c.codes.join(", ")}</Mono>
-                        </>
-                      )}
+                      <ChangeText change={c} />
                     </span>
                     <ConfirmButton
                       label="Remove"

@@ -6,7 +6,8 @@ import { systemsOf, type SystemAccess } from "@core/pack/scope";
 import type { Reading, StepId, Vehicle } from "@core/record/types";
 import { packById } from "@packs/index";
 import { keptPath } from "./paths";
-import { readingsOf, readJob, readVehicle } from "./records";
+import { readJob, readVehicle } from "./opening";
+import { readingsOf } from "./records";
 
 /** All that the pages of a job need. */
 export interface JobData extends JobCase {

@@ -5,7 +5,8 @@ import { PACKS } from "@packs/index";
 
 vi.mock("localforage", async () => ({ default: (await import("./test-store")).localforage }));
 const { full, stores, storeOf } = await import("./test-store");
-const { readGarage, readingsOf, readJob, removeJob, write, writeAll } = await import("./records");
+const { readGarage, readingsOf, removeJob, write, writeAll } = await import("./records");
+const { readJob } = await import("./opening");
 const { values } = await import("./boxes");
 const { readValue, writeValue } = await import("./values");
 const { dropLoose, keepLoose, readLoose, takeIn } = await import("./loose");

@@ -6,17 +6,8 @@ import type { Job, Reading } from "@core/record/types";
 import type { JobLine } from "@core/job/card";
 import { packById } from "@packs/index";
 import { clock, nowIso } from "./clock";
-import {
-  hasReading,
-  newId,
-  readCard,
-  readingWriter,
-  readJob,
-  readVehicle,
-  removeJob,
-  write,
-  writeReading,
-} from "./records";
+import { readJob, readVehicle } from "./opening";
+import { hasReading, newId, readCard, readingWriter, removeJob, write, writeReading } from "./records";
 import { changeValue, dropValue, readValue, writeValue } from "./values";
 
 /** The reading of a lamp that belongs to no vehicle yet: there is one on this device, until another lamp is watched. */

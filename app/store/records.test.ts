@@ -5,7 +5,9 @@ import type { Job, Reading, Vehicle } from "@core/record/types";
 
 vi.mock("localforage", async () => ({ default: (await import("./test-store")).localforage }));
 const { full, hung, missing, stores, storeOf } = await import("./test-store");
-const { bringIn, changeJob, changeVehicle, exportEverything, readCard, readGarage, readingsOf, readingWriter, readJob, removeJob, removeVehicle, write, writeReading } = await import("./records"); // prettier-ignore
+const { changeJob, changeVehicle, readCard, readGarage, readingsOf, readingWriter, removeJob, removeVehicle, write, writeReading } = await import("./records"); // prettier-ignore
+const { readJob } = await import("./opening");
+const { bringIn, exportEverything } = await import("./transfer");
 const { changeValue, readValue } = await import("./values");
 const { move } = await import("./move");
 const { boxes, values } = await import("./boxes");

@@ -1,160 +1,22 @@
-import { mergeBackup, writeBackup, type Merge } from "@core/record/backup";
-import {
-  CARD_VERSION,
-  cardFrom,
-  fold,
-  gistOf,
-  newCard,
-  unfold,
-  without,
-  withJob,
-  withReadingOf,
-  type Card,
-  type Face,
-  type Folded,
-} from "@core/job/card";
+import { fold, newCard, without, withJob, withReadingOf, type Card, type Face } from "@core/job/card";
 import { faultOf, openDoc, type Locked } from "@core/record/open";
 import type { Doc, Job, Reading, Vehicle } from "@core/record/types";
-import { withReading } from "@core/record/job";
 import { StoreProblem } from "./box";
-import { boxes, cards, KINDS, ready, type Kind } from "./boxes";
-import { announce } from "./tabs";
-import { changeValue, readValue } from "./values";
-import { nowIso } from "./clock";
+import { boxes, cards, ready, type Kind } from "./boxes";
+import { cardOf, isCard, keepCard, rebuild } from "./cards";
 import { inTurn } from "./in-turn";
+import { isThere, keyIn, opened, readJob, readVehicle, stillLocked } from "./opening";
+import { announce } from "./tabs";
 
 /**
  * Everything that is recorded, in this browser and nowhere else. Beside the records stands a card for each vehicle, so that the garage and
  * a job read what they show and no more. Whatever belongs to a vehicle is changed in its turn, in all tabs.
  */
-const keyIn = (doc: Doc): string => (doc.kind === "reading" ? `${doc.job}/${doc.id}` : doc.id);
 const vehicleOf = (doc: Doc): string => (doc.kind === "vehicle" ? doc.id : doc.vehicle);
 const turnOf = <T>(vehicle: string, run: () => Promise<T>): Promise<T> => inTurn(`vehicle/${vehicle}`, run);
 
-const isThere = (raw: unknown): boolean => raw !== null && raw !== undefined;
 const readOnly = () =>
   new Response("This record was written by a newer Klinko or is damaged. It is read only here.", { status: 409 });
-
-/** Records that were met and cannot be used here: the garage names them, and offers each as a file. */
-const LOCKED = "locked";
-let remembering: Promise<unknown> = Promise.resolve();
-const remember = ({ key }: Locked): void => {
-  remembering = changeValue(LOCKED, (keys) => [...new Set([...(Array.isArray(keys) ? (keys as string[]) : []), key])]).catch(() => undefined); // prettier-ignore
-};
-
-async function stillLocked(): Promise<Locked[]> {
-  await remembering;
-  const keys = await readValue(LOCKED);
-  if (!Array.isArray(keys)) return [];
-  const found: Locked[] = [];
-  for (const key of keys as string[]) {
-    const [kind, ...rest] = key.split("/");
-    if (!(kind in boxes)) continue;
-    const raw = await boxes[kind as Kind].get(rest.join("/"));
-    const got = isThere(raw) ? openDoc(key, raw) : null;
-    if (got && "locked" in got) found.push(got.locked);
-  }
-  if (found.length < keys.length) await changeValue(LOCKED, () => found.map((l) => l.key));
-  return found;
-}
-
-/** As {@link openDoc}; what is locked is remembered. */
-function openAt(kind: Kind, key: string, raw: unknown): Doc | null {
-  const got = openDoc(`${kind}/${key}`, raw);
-  if ("doc" in got) return got.doc;
-  remember(got.locked);
-  return null;
-}
-
-async function read<D extends Doc>(kind: D["kind"], key: string, what: string): Promise<D> {
-  await ready();
-  const raw = await boxes[kind].get(key);
-  if (!isThere(raw)) throw new Response(`There is no ${what} "${key}" on this device.`, { status: 404 });
-  const opened = openDoc(`${kind}/${key}`, raw);
-  if ("locked" in opened) {
-    remember(opened.locked);
-    throw new Response(`${opened.locked.message} You can save it as a file from the garage.`, { status: 409 });
-  }
-  return opened.doc as D;
-}
-
-export const readVehicle = (id: string) => read<Vehicle>("vehicle", id, "vehicle");
-export const readJob = (id: string) => read<Job>("job", id, "job");
-
-/** A card that was being changed when its page died names what may not stand in it yet. */
-interface StoredCard extends Folded {
-  doubt?: { job: string; reading?: string }[];
-}
-
-/** Cards are ours and can be made anew: one that does not look like one is no card. */
-const isCard = (value: unknown, vehicle: string): value is StoredCard => {
-  const card = value as Partial<StoredCard> | null;
-  return card?.version === CARD_VERSION && card.vehicle === vehicle && Array.isArray(card.open) && typeof card.closed === "string"; // prettier-ignore
-};
-
-const keepCard = (card: Card, doubt?: StoredCard["doubt"]): Promise<void> =>
-  cards.set(card.vehicle, { ...fold(card), ...(doubt && { doubt }) });
-
-/** The card of a vehicle: as it is kept, made whole where a page died over it, or anew where there is none. */
-async function cardOf(vehicle: string): Promise<Card> {
-  const stored = await cards.get(vehicle);
-  if (!isCard(stored, vehicle)) return (await rebuild([vehicle])).get(vehicle)!;
-  const kept = unfold(stored);
-  if (!stored.doubt?.length) return kept;
-  const jobIds = new Set([...kept.jobs.map((j) => j.id), ...stored.doubt.map((d) => d.job)]);
-  const keys = [
-    ...kept.jobs.flatMap((j) => j.readings.map((r) => `${j.id}/${r.id}`)),
-    ...stored.doubt.flatMap((d) => (d.reading ? [`${d.job}/${d.reading}`] : [])),
-  ];
-  const readings = await opened<Reading>("reading", [...new Set(keys)]);
-  const jobs: Job[] = [];
-  for (const job of await opened<Job>("job", [...jobIds])) {
-    const told = stored.doubt.flatMap((d) => readings.filter((r) => d.job === job.id && d.reading === r.id));
-    const whole = told.reduce(withLineOf, job);
-    if (whole !== job) await boxes.job.set(job.id, whole);
-    jobs.push(whole);
-  }
-  const card = cardFrom(vehicle, jobs, readings);
-  await keepCard(card);
-  return card;
-}
-
-/** A reading that was recorded just before the page died stands in the notebook too. */
-function withLineOf(job: Job, reading: Reading): Job {
-  const { recordedAt, withdrawnAt } = reading;
-  if (!recordedAt || withdrawnAt || job.notebook.some((n) => n.at >= recordedAt && n.step === "read")) return job;
-  return withReading(job, `Recorded, ${gistOf(reading).says}.`, recordedAt);
-}
-
-/** Those of these keys that are there and can be opened. */
-async function opened<D extends Doc>(kind: D["kind"], keys: readonly string[]): Promise<D[]> {
-  const raw = await Promise.all(keys.map((key) => boxes[kind].get(key)));
-  return raw.flatMap((value, i) => {
-    if (!isThere(value)) return [];
-    const doc = openAt(kind, keys[i], value);
-    return doc ? [doc as D] : [];
-  });
-}
-
-/** Makes cards anew, from all jobs and readings: once, where they are missing. */
-async function rebuild(vehicles: readonly string[]): Promise<Map<string, Card>> {
-  const wanted = new Map(vehicles.map((v) => [v, { jobs: [] as Job[], readings: [] as Reading[] }]));
-  await boxes.job.each((raw, key) => {
-    const job = openAt("job", key, raw);
-    if (job?.kind === "job") wanted.get(job.vehicle)?.jobs.push(job);
-  });
-  await boxes.reading.each((raw, key) => {
-    const reading = openAt("reading", key, raw);
-    if (reading?.kind === "reading") wanted.get(reading.vehicle)?.readings.push(reading);
-  });
-  const made = new Map<string, Card>();
-  for (const [vehicle, { jobs, readings }] of wanted) {
-    const card = cardFrom(vehicle, jobs, readings);
-    made.set(vehicle, card);
-    await keepCard(card);
-  }
-  return made;
-}
 
 export interface Garage {
   vehicles: Vehicle[];
@@ -399,38 +261,6 @@ export function readingWriter(set?: (reading: Reading) => Promise<void>): (readi
 }
 
 const RECORDED = "This reading was recorded in another tab. What is marked here does not change it: begin a new one.";
-
-/** All records as one file, as they are stored, locked ones too. */
-export async function exportEverything(): Promise<string> {
-  await ready();
-  const records: Record<string, unknown> = {};
-  for (const kind of KINDS)
-    await boxes[kind].each((raw, key) => {
-      // In a file a record is named by its own id.
-      const { id } = raw as { id?: unknown };
-      records[`${kind}/${typeof id === "string" ? id : key}`] = raw;
-    });
-  return writeBackup(records, nowIso());
-}
-
-/** Brings in the records of a file; those that are here stay as they are. */
-export async function bringIn(docs: readonly Doc[]): Promise<Merge> {
-  await ready();
-  const here = new Map<string, unknown>();
-  const look = async (kind: Kind, id: string, key: string) => {
-    if (here.has(`${kind}/${id}`)) return;
-    const raw = await boxes[kind].get(key);
-    if (isThere(raw)) here.set(`${kind}/${id}`, raw);
-  };
-  for (const doc of docs) {
-    await look(doc.kind, doc.id, keyIn(doc));
-    if (doc.kind !== "vehicle") await look("vehicle", doc.vehicle, doc.vehicle);
-    if (doc.kind === "reading") await look("job", doc.job, doc.job);
-  }
-  const merge = mergeBackup(docs, here);
-  await writeAll(merge.add);
-  return merge;
-}
 
 /** Writes many new records, vehicle by vehicle; the card of each is written once. */
 export async function writeAll(docs: readonly Doc[]): Promise<void> {

@@ -1,4 +1,4 @@
-import { extraDensity, FIRST, tick, type Clock } from "./density";
+import { extraDensity, FIRST, gauss, tick, type Clock } from "./density";
 import type { Track } from "./evidence";
 import type { Flat } from "./flat";
 import type { Observer } from "./observer";
@@ -257,8 +257,7 @@ function beginning(flat: Flat, j: number, t: number, tempo: number, o: Observer)
     // Both of the two times that are compared were seen by the same eyes.
     const sd = Math.SQRT2 * o.onsetSd + ASKED_SD;
     const off = t - flat.usual - (at - flat.first) * tempo;
-    const density = Math.exp(-0.5 * (off / sd) ** 2) / (sd * Math.sqrt(2 * Math.PI));
-    return (UNTIMELY + ((1 - UNTIMELY) * density) / FIRST) * o.miss ** j;
+    return (UNTIMELY + ((1 - UNTIMELY) * gauss(off, sd * sd)) / FIRST) * o.miss ** j;
   }
   // The show begins soon after watching does; later only where the key was turned late.
   const wait = t - at * tempo;

@@ -1,3 +1,4 @@
+import { FIRST, gauss } from "./density";
 import type { Track } from "./evidence";
 
 /** At most so many kinds of interval, and of length. */
@@ -5,8 +6,6 @@ const KINDS = 4;
 const ROUNDS = 12;
 /** A kind is at least so wide, as a share: no hand and no unit is more regular. */
 const NARROWEST = 0.02;
-/** Density of the first mark, per ms, as everywhere. */
-const FIRST = 1 / 5000;
 
 /**
  * Log probability of marks if nothing is known of what makes them but that their intervals (and lengths) come in a few kinds, in any
@@ -40,7 +39,7 @@ function fit(x: readonly number[], k: number): number {
     const sums = kinds.map(() => ({ n: 1e-9, x: 0, xx: 0 }));
     total = 0;
     for (const v of x) {
-      const p = kinds.map(({ mean, sd, share }) => (share * Math.exp(-0.5 * ((v - mean) / sd) ** 2)) / (sd * Math.sqrt(2 * Math.PI))); // prettier-ignore
+      const p = kinds.map(({ mean, sd, share }) => share * gauss(v - mean, sd * sd));
       const all = p.reduce((a, b) => a + b, 0) + 1e-12;
       total += Math.log(all);
       for (const [j, s] of sums.entries()) {

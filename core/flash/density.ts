@@ -15,7 +15,7 @@ const DOUBLE_TO = 320;
 
 const SQRT_2PI = Math.sqrt(2 * Math.PI);
 /** Normal density. */
-function gauss(x: number, variance: number): number {
+export function gauss(x: number, variance: number): number {
   const z = (x * x) / variance;
   return z > 60 ? 0 : Math.exp(-0.5 * z) / Math.sqrt(variance) / SQRT_2PI;
 }

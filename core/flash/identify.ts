@@ -60,18 +60,17 @@ export function identify(dialects: readonly Dialect[], evidence: Evidence | Film
   // Each dialect looks at the marks in its own way: of what is no list the best of these counts.
   const none = Math.log(NONE) + Math.max(...told.map((x) => x.noise));
   const even = Math.log(EVEN) + Math.max(...told.map((x) => x.even));
-  const logs = seen.map((x) => (x ? Math.log(KNOWN / able.length) + x.lists : -Infinity));
-  const sum = [...logs, none, even].reduce(logAdd, -Infinity);
+  const rows = able.map((d, i) => {
+    const x = seen[i];
+    const own = x ? Math.log(KNOWN / able.length) + x.lists : -Infinity;
+    return { dialect: d.id, own, any: x ? logAdd(x.lists, logAdd(x.noise, x.even)) : -Infinity };
+  });
+  const sum = rows.reduce((all, r) => logAdd(all, r.own), logAdd(none, even));
   return {
     // Where none of their lists explains it, the one that sees best what it is instead comes first.
-    ranked: able
-      .map((d, i) => ({
-        dialect: d.id,
-        probability: Math.exp(logs[i] - sum),
-        by: seen[i] ? logAdd(seen[i].lists, logAdd(seen[i].noise, seen[i].even)) : -Infinity,
-      })) // prettier-ignore
-      .sort((a, b) => b.by - a.by)
-      .map(({ dialect, probability }) => ({ dialect, probability })),
+    ranked: rows
+      .sort((a, b) => b.any - a.any)
+      .map(({ dialect, own }) => ({ dialect, probability: Math.exp(own - sum) })),
     none: Math.exp(none - sum),
     even: Math.exp(even - sum),
   };

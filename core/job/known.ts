@@ -111,8 +111,7 @@ function together(weights: readonly Weight[]): Weight {
   // What was read against the odds was not heard at all.
   const heard = (by: readonly Weight[]) => by.reduce((n, w) => n + (w.p >= 0.5 ? w.heard : 0), 0);
   return {
-    called: called.length === weights.length || undefined,
-    apart: weights.every((w) => w.apart) || undefined,
+    called: called.length === weights.length,
     p: Math.max(p, ...weights.map((w) => w.p)),
     // What could not be certain on its own makes nothing certain beside another; it was heard all the same.
     heard: Math.max(heard(weights.filter((w) => atLeast(w.most, most))), Math.min(1, heard(weights))),

@@ -171,10 +171,13 @@ function watched(
     most = atMost(most, result.state === "none" && !told ? "unsure" : "likely");
   }
   const round = !heard || heard.wholeRound ? HEARD : 1;
+  const notWhole: Doubt = {
+    kind: dialect.loopFrom === null && dialect.advance === "self" ? "shown-once" : "not-round",
+  };
   if (result.state === "none") {
     // Of two memories one may have told of itself and the other not, or not to its end.
     const p = Math.min(result.confidence, heard?.completeness ?? 1);
-    if (p < 0.5) return blank(reading, "unclear", [...doubts, { kind: "not-round" }]);
+    if (p < 0.5) return blank(reading, "unclear", [...doubts, notWhole]);
     if (p < CERTAIN) doubts.push({ kind: "rival" });
     else if (called || round < HEARD) doubts.push({ kind: "heard-once" });
     return noneTold(reading, { p, heard: round, most, called }, doubts);
@@ -204,7 +207,7 @@ function watched(
   );
   if (codes.some((x) => x.p < CERTAIN)) doubts.push({ kind: "rival" });
   else if (codes.some((x) => x.heard < HEARD + Number(called))) doubts.push({ kind: "heard-once" });
-  if (!result.complete) doubts.push({ kind: dialect.loopFrom === null && dialect.advance === "self" ? "shown-once" : "not-round" }); // prettier-ignore
+  if (!result.complete) doubts.push(notWhole);
   // Who counts a run wrong two times alike still does not leave out the same code in two rounds.
   const rounds = heard ? roundsHeard({ ...heard, codes: result.codes }) : HEARD;
   const completeness = heard?.completeness ?? (result.complete ? result.confidence : 0);

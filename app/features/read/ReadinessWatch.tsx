@@ -1,7 +1,7 @@
 import { useCallback, useEffect, useState } from "react";
 import styled from "styled-components";
 import type { ReadinessLamp } from "@core/pack/way";
-import { watchOf } from "@core/record/inputs";
+import { ONE_KEY } from "@core/record/inputs/tap";
 import { readinessVerdict } from "@core/procedure/readiness";
 import { clock } from "~/store/clock";
 import type { JobData } from "~/store/job-data";
@@ -15,9 +15,6 @@ import { useRecordLists } from "./record-lists";
 import { SystemChoice } from "~/ui/SystemChoice";
 import { useIntents } from "~/store/use-job";
 import type { JobIntents } from "~/store/job-intents";
-
-/** Each blink is tapped, whatever the unit says otherwise. */
-const TAPS = watchOf("tap").pad({ digits: { style: "counted", count: [1], zero: null } });
 
 const Countdown = styled.p`
   ${figures}
@@ -105,7 +102,7 @@ export function ReadinessWatch({ data, tells }: { data: JobData; tells: Readines
             )}{" "}
             s<small>{watched < tells.waitSeconds * 1000 ? "until it tells" : "of watching left"}</small>
           </Countdown>
-          <Pad keys={TAPS} onDown={(at) => setFlashes([...flashes, at - began])} onUp={() => undefined} />
+          <Pad keys={ONE_KEY} onDown={(at) => setFlashes([...flashes, at - began])} onUp={() => undefined} />
           <Soft>
             {flashes.length} {flashes.length === 1 ? "blink" : "blinks"} so far. Undo with <Kbd>Z</Kbd>
           </Soft>

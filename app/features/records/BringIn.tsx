@@ -1,6 +1,6 @@
 import { useState } from "react";
 import type { BackupRead, Merge } from "@core/record/backup";
-import { bringIn } from "~/store/records";
+import { bringIn } from "~/store/transfer";
 import { shortTime } from "~/store/format";
 import { flashWorker } from "~/workers/flash";
 import { FileDrop } from "~/ui/FileDrop";

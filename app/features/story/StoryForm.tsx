@@ -8,8 +8,9 @@ import { useIntents, useJob } from "~/store/use-job";
 import { useSettings } from "~/store/use-settings";
 import { Button } from "~/ui/Button";
 import { Choice, Choices } from "~/ui/Choice";
+import { ChangeText } from "~/ui/ChangeText";
 import { Field } from "~/ui/Field";
-import { Mono, Row, Sheet, Soft, StepAction } from "~/ui/bits";
+import { Row, Sheet, Soft, StepAction } from "~/ui/bits";
 import { Trouble } from "~/ui/Trouble";
 import type { StoryIntents } from "./intents";
 
@@ -217,13 +218,7 @@ function Changed({ vehicle }: { vehicle: Vehicle }) {
         <ul>
           {vehicle.changes.map((c, i) => (
             <li key={i}>
-              {c.text}
-              {c.codes.length > 0 && (
-                <>
-                  {" "}
-                  · expects <Mono>{c.codes.join(", ")}</Mono>
-                </>
-              )}
+              <ChangeText change={c} />
             </li>
           ))}
         </ul>

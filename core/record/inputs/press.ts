@@ -2,6 +2,7 @@ import type { Press, Tap } from "../../flash/evidence";
 import type { Mark } from "../mark";
 import type { InputKind } from "./input";
 import { TWO_KEYS } from "./keys";
+import { ONE_KEY } from "./tap";
 
 /** Where a button shows one code a press: the button, and each flash that follows. */
 export const press: InputKind = {
@@ -17,9 +18,7 @@ export const press: InputKind = {
     lengths: false,
     pad: ({ digits }) => [
       { code: "KeyB", kind: "p", label: "Button let go", keyName: "B" },
-      ...(digits.style === "long-short"
-        ? TWO_KEYS
-        : [{ code: "Space", label: "Tap with every flash", keyName: "Space" }]),
+      ...(digits.style === "long-short" ? TWO_KEYS : ONE_KEY),
     ],
     evidence: ({ marks }, until) => ({ mode: "button", presses: pressesOf(marks, until) }),
   },

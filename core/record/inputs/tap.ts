@@ -1,4 +1,6 @@
-import { untilLast, type InputKind } from "./input";
+import { untilLast, type InputKind, type PadKey } from "./input";
+
+export const ONE_KEY: readonly PadKey[] = [{ code: "Space", label: "Tap with every flash", keyName: "Space" }];
 
 /** One key for each flash; long and short cannot be told apart. */
 export const tap: InputKind = {
@@ -12,7 +14,7 @@ export const tap: InputKind = {
     reads: ({ advance, digits }) => advance === "self" && digits.style !== "long-short",
     anyLamp: true,
     lengths: false,
-    pad: () => [{ code: "Space", label: "Tap with every flash", keyName: "Space" }],
+    pad: () => ONE_KEY,
     evidence: ({ marks, pauses }, until) => ({
       mode: "taps",
       taps: marks.map((m) => m.t),

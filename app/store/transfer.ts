@@ -1,0 +1,38 @@
+import { mergeBackup, writeBackup, type Merge } from "@core/record/backup";
+import type { Doc } from "@core/record/types";
+import { boxes, KINDS, ready, type Kind } from "./boxes";
+import { nowIso } from "./clock";
+import { isThere, keyIn } from "./opening";
+import { writeAll } from "./records";
+
+/** All records as one file, as they are stored, locked ones too. */
+export async function exportEverything(): Promise<string> {
+  await ready();
+  const records: Record<string, unknown> = {};
+  for (const kind of KINDS)
+    await boxes[kind].each((raw, key) => {
+      // In a file a record is named by its own id.
+      const { id } = raw as { id?: unknown };
+      records[`${kind}/${typeof id === "string" ? id : key}`] = raw;
+    });
+  return writeBackup(records, nowIso());
+}
+
+/** Brings in the records of a file; those that are here stay as they are. */
+export async function bringIn(docs: readonly Doc[]): Promise<Merge> {
+  await ready();
+  const here = new Map<string, unknown>();
+  const look = async (kind: Kind, id: string, key: string) => {
+    if (here.has(`${kind}/${id}`)) return;
+    const raw = await boxes[kind].get(key);
+    if (isThere(raw)) here.set(`${kind}/${id}`, raw);
+  };
+  for (const doc of docs) {
+    await look(doc.kind, doc.id, keyIn(doc));
+    if (doc.kind !== "vehicle") await look("vehicle", doc.vehicle, doc.vehicle);
+    if (doc.kind === "reading") await look("job", doc.job, doc.job);
+  }
+  const merge = mergeBackup(docs, here);
+  await writeAll(merge.add);
+  return merge;
+}

@@ -1,0 +1,17 @@
+import type { Vehicle } from "@core/record/types";
+import { Mono } from "./bits";
+
+/** Something that was changed on a vehicle, with the codes that it explains. */
+export function ChangeText({ change: { text, codes } }: { change: Vehicle["changes"][number] }) {
+  return (
+    <>
+      {text}
+      {codes.length > 0 && (
+        <>
+          {" "}
+          · expects <Mono>{codes.join(", ")}</Mono>
+        </>
+      )}
+    </>
+  );
+}
