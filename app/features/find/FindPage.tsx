@@ -49,7 +49,7 @@ const Share = styled.p`
 const Tiles = styled.div`
   display: grid;
   gap: 8px;
-  grid-template-columns: repeat(auto-fit, minmax(min(30%, 96px), 1fr));
+  grid-template-columns: repeat(auto-fit, minmax(min(46%, 120px), 1fr));
 `;
 
 const Tile = styled(Button)`
