@@ -8,8 +8,9 @@ import { identify } from "@core/flash/identify";
 import { benchScale } from "./bench-scale";
 import { DECODED_MODES, evidenceOfCase, readDialects, readText, type Case } from "./read";
 
-interface TruthCase extends Case {
+export interface TruthCase extends Case {
   profile: string;
+  cut?: boolean;
   truth: { state: string; codes: string[]; shown: string[]; complete: boolean };
 }
 
@@ -133,13 +134,13 @@ function benchIdentify(
   return 0;
 }
 
-function* storedCases(dir: string): Generator<TruthCase> {
+export function* storedCases(dir: string): Generator<TruthCase> {
   const files = readdirSync(dir).filter((f) => /^cases-.*\.jsonl$/.test(f));
   for (const file of files.sort())
     for (const line of readText(join(dir, file)).split("\n")) if (line) yield JSON.parse(line) as TruthCase;
 }
 
-function* madeCases(
+export function* madeCases(
   dialects: Map<string, Dialect>,
   given: Map<string, string>,
   modes: readonly string[],
@@ -156,7 +157,7 @@ function* madeCases(
 }
 
 /** The rule of the corpora: state right, all that was shown in full, nothing that was not stored, in order. */
-function isExact(truth: TruthCase["truth"], answer: { state: string; codes: string[] }): boolean {
+export function isExact(truth: TruthCase["truth"], answer: { state: string; codes: string[] }): boolean {
   const nothingShown = truth.shown.length === 0;
   const both = [truth.state, answer.state];
   const state = answer.state === truth.state || (nothingShown && both.every((s) => s === "codes" || s === "unclear"));

@@ -3,12 +3,17 @@ import { decodeCases } from "./decode-cases";
 import { fit } from "./fit";
 import { generate } from "./generate";
 import { benchJobs } from "./bench-jobs";
+import { benchLearn } from "./bench-learn";
 import { identifyCases } from "./identify-cases";
+import { learnCases } from "./learn-cases";
 import { packCheck, packSchemaOut } from "./pack-check";
 import { taps } from "./taps";
 
 const USAGE = `klinko decode --dialects D.json --cases F.jsonl [--table]   one JSON line a case
 klinko identify --dialects D.json --cases F.jsonl           ranked dialects, one JSON line a case
+klinko learn --cases F.jsonl                                how each lamp talks, with no dialect given
+klinko bench-learn [--dir FOLDER | --made N [--seed 5] | --random N [--seed 5]] [--modes …] [--profiles …] [--check] [--show]
+  how often that is right (default: ../shared/bench/wide), for made-up cases of its dialects, or of dialects at random
 klinko bench [--dir FOLDER | --made N [--seed 5]] [--modes edges,taps,…] [--dialects a,b] [--table] [--identify] [--scale] [--short] [--json]
   exact, wrong and certainty figures for case files (default: ../shared/bench) or for made-up cases
 klinko generate --dialects D.json [--modes …] [--profiles …] [--n 10] [--seed 1]   made-up cases with their truth
@@ -36,6 +41,8 @@ const given = options(rest);
 const commands: Record<string, () => number> = {
   decode: () => decodeCases(given),
   identify: () => identifyCases(given),
+  learn: () => learnCases(given),
+  "bench-learn": () => benchLearn(given),
   bench: () => bench(given),
   generate: () => generate(given),
   fit: () => fit(given),

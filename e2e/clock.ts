@@ -75,6 +75,18 @@ function putClock(base: number): void {
         port2.postMessage(0);
       });
   };
+  /** What workers work out, and when it was asked. */
+  const awaited = new Map<Promise<unknown>, number>();
+  /** A worker's answer comes within so many ms of lamp time, as on a machine that is not busy. */
+  const ANSWERED_MS = 400;
+  const answered = async (by: number) => {
+    for (;;) {
+      const late = [...awaited].filter(([, asked]) => asked + ANSWERED_MS < by).map(([answer]) => answer);
+      if (!late.length) return;
+      await Promise.allSettled(late);
+      await drawn();
+    }
+  };
   const lit = (system: string | null) => document.querySelector(`[data-system="${system}"]`)?.getAttribute("data-lit");
   Object.assign(window, {
     klinkoClock: {
@@ -83,6 +95,11 @@ function putClock(base: number): void {
       of: () => at,
       after: (ms: number, run: () => void) => add(at + Math.max(0, ms), run, 0),
       every: (ms: number, run: () => void) => add(at + ms, run, ms),
+      awaits: (answer: Promise<unknown>) => {
+        awaited.set(answer, at);
+        const done = () => void awaited.delete(answer);
+        answer.then(done, done);
+      },
     },
     klinkoDrive: async (to: number, system: string | null, atOnce = false) => {
       const was = lit(system);
@@ -92,11 +109,14 @@ function putClock(base: number): void {
       }
       for (;;) {
         const due = [...timers].filter(([, t]) => t.due <= to).sort(([, a], [, b]) => a.due - b.due);
+        const next = due[0]?.[1].due ?? to;
+        await answered(atOnce ? -Infinity : next);
         if (!due.length) {
           at = Math.max(at, to);
           break;
         }
         const [id, timer] = due[0];
+        if (!timers.has(id)) continue;
         at = Math.max(at, timer.due);
         if (timer.every) timer.due = (atOnce ? at : timer.due) + timer.every;
         else timers.delete(id);

@@ -32,6 +32,10 @@ test("a reading that is open in two tabs is made in one of them, and can be take
   await page.bringToFront();
   await page.getByRole("button", { name: "Take it over here" }).click();
   await expect(marks(page)).toHaveCount(6);
+  // Where the tab that has it is closed, the one that waits goes on without being asked.
+  await expect(other.getByRole("heading", { name: "This reading is open in another tab." })).toBeVisible();
+  await page.close();
+  await expect(marks(other)).toHaveCount(6);
 });
 
 test("a story told in two tabs keeps the words of both; a line written in one is seen in the other", async ({

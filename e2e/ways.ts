@@ -88,13 +88,16 @@ export async function letPass(page: Page, job: string, minutes: number): Promise
         for (const name of ["klinko-jobs", "klinko-readings"]) {
           const open = indexedDB.open(name);
           open.onsuccess = () => {
-            const store = open.result.transaction("records", "readwrite").objectStore("records");
+            const turn = open.result.transaction("records", "readwrite");
+            // Only what is written through is there after a reload.
+            turn.oncomplete = () => {
+              open.result.close();
+              if (!--left) resolve();
+            };
+            const store = turn.objectStore("records");
             store.openCursor().onsuccess = (e) => {
               const cursor = (e.target as IDBRequest<IDBCursorWithValue | null>).result;
-              if (!cursor) {
-                open.result.close();
-                return --left || resolve();
-              }
+              if (!cursor) return;
               const doc = cursor.value as { id?: string; job?: string };
               if (doc.id === id || doc.job === id) cursor.update(back(doc));
               cursor.continue();

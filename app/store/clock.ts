@@ -13,6 +13,8 @@ export interface Clock {
   after: (ms: number, run: () => void) => () => void;
   /** Runs every so many ms. @returns the way to call it off */
   every: (ms: number, run: () => void) => () => void;
+  /** Told of what a worker works out: a clock that is driven does not run far ahead of the answer, however busy the machine is. */
+  awaits?: (answer: Promise<unknown>) => void;
 }
 
 const real: Clock = {

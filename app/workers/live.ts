@@ -1,4 +1,5 @@
 import { wrap, type Remote } from "comlink";
+import { clock } from "~/store/clock";
 
 /** A worker that died, or that has not answered for so long that it counts as dead. */
 export class WorkerDied extends Error {
@@ -32,8 +33,8 @@ export function live<T>(worker: Worker, answersMs: number | null, died: () => vo
   const remote = wrap<T>(worker);
   const call =
     (ask: (...args: unknown[]) => Promise<unknown>) =>
-    (...args: unknown[]) =>
-      new Promise((done, fail) => {
+    (...args: unknown[]) => {
+      const answer = new Promise((done, fail) => {
         if (over) return fail(new WorkerDied("The worker is gone."));
         waiting.add(fail);
         const timer = answersMs === null ? undefined : setTimeout(end, answersMs);
@@ -44,6 +45,9 @@ export function live<T>(worker: Worker, answersMs: number | null, died: () => vo
             waiting.delete(fail);
           });
       });
+      if (answersMs !== null) clock.awaits?.(answer);
+      return answer;
+    };
   const api = new Proxy({} as Remote<T>, {
     // It is no promise, whoever awaits it.
     get: (_, name) =>

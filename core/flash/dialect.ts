@@ -71,7 +71,16 @@ export function memoriesOf(dialect: Dialect): Memory[] {
 }
 
 /** Codes that belong to the dialect itself (lead-in, end mark, pass code) and are never a fault. */
-export function fixedCodes(dialect: Dialect): string[] {
+export function fixedCodes(dialect: Dialect): readonly string[] {
+  let fixed = fixedOf.get(dialect);
+  if (!fixed) fixedOf.set(dialect, (fixed = findFixed(dialect)));
+  return fixed;
+}
+
+/** Asked for every code of every list that is tried. */
+const fixedOf = new WeakMap<Dialect, readonly string[]>();
+
+function findFixed(dialect: Dialect): string[] {
   const phases = dialect.empty ? [...dialect.phases, dialect.empty] : dialect.phases;
   const fixed = phases.flatMap((p) => (p.kind === "code" ? [p.code] : []));
   if (dialect.digits.style === "total")

@@ -46,7 +46,16 @@ export function isFault(dialect: Dialect, code: string): boolean {
 }
 
 /** Every code that can be a fault of the dialect, by number. */
-export function possibleFaults(dialect: Dialect): string[] {
+export function possibleFaults(dialect: Dialect): readonly string[] {
+  let possible = possibleOf.get(dialect);
+  if (!possible) possibleOf.set(dialect, (possible = findPossible(dialect)));
+  return possible;
+}
+
+/** Up to 9999 codes, gone through for every list that is tried. */
+const possibleOf = new WeakMap<Dialect, readonly string[]>();
+
+function findPossible(dialect: Dialect): string[] {
   const all: string[] = [];
   for (let n = 1; n <= dialect.max; n++) if (isFault(dialect, String(n))) all.push(String(n));
   return all;

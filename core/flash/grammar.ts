@@ -1,5 +1,6 @@
 import { type Dialect, type Phase } from "./dialect";
 import { runsOf } from "./digits";
+import { INTERVAL_JITTER } from "./observer";
 import { fromStart } from "./show";
 
 /**
@@ -55,8 +56,19 @@ interface Part {
   phase: number;
 }
 
+export function grammarOf(dialect: Dialect): Grammar {
+  const known = grammars.get(dialect);
+  if (known) return known;
+  const grammar = grammarFor(dialect);
+  grammars.set(dialect, grammar);
+  return grammar;
+}
+
+/** Made once for each dialect. */
+const grammars = new WeakMap<Dialect, Grammar>();
+
 // eslint-disable-next-line max-lines-per-function -- one automaton: each phase joins states that the others made
-export function grammarOf(dialect: Dialect, jitter: number): Grammar {
+function grammarFor(dialect: Dialect): Grammar {
   const { gaps, marks } = dialect;
   const nodes: GrammarNode[] = [];
   const next: Way[][] = [];
@@ -64,7 +76,7 @@ export function grammarOf(dialect: Dialect, jitter: number): Grammar {
     next.push([]);
     return nodes.push(node) - 1;
   };
-  const square = (ms: number) => (ms * jitter) ** 2;
+  const square = (ms: number) => (ms * INTERVAL_JITTER) ** 2;
   const link = (from: number, to: number, rest: number, p: number, fresh: boolean, again = false) => {
     if (p <= 0 || !Number.isFinite(rest)) return;
     const { ms } = nodes[from];

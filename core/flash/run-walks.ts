@@ -34,11 +34,8 @@ export function runWalksOf(
   called: readonly Run[],
   heard: (shown: Run, called: Run, even: boolean) => number,
 ): RunWalks {
-  const runs = runsIn(grammar);
-  const from = new Map<number, number[]>();
-  for (const [i, r] of runs.entries()) from.set(r.start, [...(from.get(r.start) ?? []), i]);
+  const { runs, from, ways, into, entries } = courseOf(grammar);
   const { nodes, fromStart } = grammar;
-  const entries = startsOf(grammar);
   const weights: Float64Array[] = [];
   let logLik = 0;
   for (const [m, c] of called.entries()) {
@@ -51,8 +48,8 @@ export function runWalksOf(
       for (const e of entries) arrive(e.node, fromStart * e.p);
       for (const i of runs.keys()) weight[i] += (1 - fromStart) / runs.length;
     } else {
-      for (const [i, r] of runs.entries())
-        if (before[i] > 1e-7) for (const way of onward(grammar, r)) arrive(way.to, before[i] * way.p);
+      for (const i of runs.keys())
+        if (before[i] > 1e-7) for (const way of ways[i]) arrive(way.to, before[i] * way.p);
       for (const i of runs.keys()) weight[i] += ANYWHERE / runs.length;
     }
     let sum = 0;
@@ -68,10 +65,8 @@ export function runWalksOf(
     for (let m = called.length - 1; m >= 0; m--) {
       const options: { k: number; way: Way; w: number }[] = [];
       if (m > 0)
-        for (const k of indices)
-          if (weights[m - 1][k] > 1e-7)
-            for (const way of onward(grammar, runs[k]))
-              if (way.to === runs[i].start) options.push({ k, way, w: weights[m - 1][k] * way.p });
+        for (const { k, way } of into.get(runs[i].start) ?? [])
+          if (weights[m - 1][k] > 1e-7) options.push({ k, way, w: weights[m - 1][k] * way.p });
       const jump = ANYWHERE / runs.length / Math.max(runs[i].p, 1e-6);
       const total = options.reduce((s, o) => s + o.w, 0);
       if (m > 0 && total > 0 && random() > jump / (jump + total)) {
@@ -86,6 +81,32 @@ export function runWalksOf(
     return gathered(dialect, grammar, runs, path.reverse());
   };
   return { logLik, draw };
+}
+
+/** A grammar as runs: which there are, which start at a node, how each goes on, and by which ways a node is come to. */
+interface Course {
+  runs: Shown[];
+  from: Map<number, number[]>;
+  ways: Way[][];
+  into: Map<number, { k: number; way: Way }[]>;
+  entries: { node: number; p: number }[];
+}
+
+const known = new WeakMap<Grammar["nodes"], Course>();
+
+function courseOf(grammar: Grammar): Course {
+  const before = known.get(grammar.nodes);
+  if (before) return before;
+  const runs = runsIn(grammar);
+  const ways = runs.map((r) => onward(grammar, r));
+  const from = new Map<number, number[]>();
+  for (const [i, r] of runs.entries()) from.set(r.start, [...(from.get(r.start) ?? []), i]);
+  const into: Course["into"] = new Map();
+  for (const [k, list] of ways.entries())
+    for (const way of list) into.set(way.to, [...(into.get(way.to) ?? []), { k, way }]);
+  const course = { runs, from, ways, into, entries: startsOf(grammar) };
+  known.set(grammar.nodes, course);
+  return course;
 }
 
 /** Runs in a row of one unit are a showing; one that was begun in its middle is left out. */

@@ -2,7 +2,7 @@ import type { Dialect } from "./dialect";
 import type { Run } from "./digits";
 import { seeded } from "./encode";
 import { grammarOf } from "./grammar";
-import { INTERVAL_JITTER, RUN_OBSERVERS, type RunObserver } from "./observer";
+import { RUN_OBSERVERS, type RunObserver } from "./observer";
 import { runWalksOf } from "./run-walks";
 import { fromStart, type Show, type Unit } from "./show";
 import type { Score, Span, View } from "./view";
@@ -32,10 +32,11 @@ const DRAWS = 40;
 
 /** Called-out counts: the view that aligns numbers with the runs of a show; there are no times. */
 export function runsView(dialect: Dialect, called: readonly Run[], withKey = false): View<null, Runs> {
-  const grammar = grammarOf(dialect, INTERVAL_JITTER);
+  const grammar = grammarOf(dialect);
   const walks = runWalksOf(dialect, withKey ? { ...grammar, fromStart: WITH_KEY } : grammar, called, (run, c, even) =>
     emission({ run, even }, c, RUN_OBSERVERS[1]),
   );
+  const emissions = emissionsOf(called);
   return {
     settings: [null],
     readings: () => {
@@ -43,8 +44,8 @@ export function runsView(dialect: Dialect, called: readonly Run[], withKey = fal
       return Array.from({ length: DRAWS }, () => walks.draw(random));
     },
     prepare: (show) => runsOfShow(show, withKey),
-    score: (runs, against) => mixed(runs, called, against),
-    weigh: (runs) => mixed(runs, called).logLik,
+    score: (runs, against) => mixed(runs, called, emissions, against),
+    weigh: (runs) => mixed(runs, called, emissions).logLik,
     refit: () => null,
     spans: (runs) => spansOf(runs, viterbi(runs, called, RUN_OBSERVERS[1]), called),
     place: () => ({ onsets: [], assignment: [], missed: [] }),
@@ -130,14 +131,29 @@ function emission(expected: Pick<Runs["runs"][number], "run" | "even">, called: 
   return heard(long, called.long, o) * heard(short, called.short, o);
 }
 
+/** Emissions of each run against all that was called, by observer: lists that are tried are made of the same few runs. */
+type Emissions = (run: Runs["runs"][number]) => readonly Float64Array[];
+
+function emissionsOf(called: readonly Run[]): Emissions {
+  const known = new Map<number, Float64Array[]>();
+  return (run) => {
+    const key = run.even ? -1 : run.run.long * 1000 + run.run.short;
+    let rows = known.get(key);
+    if (!rows) known.set(key, (rows = RUN_OBSERVERS.map((o) => Float64Array.from(called, (c) => emission(run, c, o)))));
+    return rows;
+  };
+}
+
 /**
  * Who called is not known: a careful and a hurried person are weighed together. Picking the one that fits best would be sure of
  * every list without a visible slip, and a slip in a list that is shown once is never visible.
  */
-function mixed(runs: Runs, called: readonly Run[], against?: Score): Score {
+function mixed(runs: Runs, called: readonly Run[], emissions: Emissions, against?: Score): Score {
   let sum: Score | null = null;
-  for (const o of RUN_OBSERVERS) {
-    const one = forward(runs, called, o);
+  const all = runs.runs.map(emissions);
+  for (const [i, o] of RUN_OBSERVERS.entries()) {
+    const own = all.map((rows) => rows[i]);
+    const one = forward(runs, called.length, own, o);
     const share = Math.log(o.share);
     if (!sum) sum = { logLik: one.logLik + share, prefix: one.prefix.map((p) => p + share), cost: one.cost };
     else {
@@ -150,51 +166,49 @@ function mixed(runs: Runs, called: readonly Run[], against?: Score): Score {
   return sum!;
 }
 
-function forward({ runs, next, begins }: Runs, called: readonly Run[], o: RunObserver): Score {
-  const n = runs.length;
-  const prefix = new Float64Array(called.length);
+/** Log probability of `count` numbers, given the runs shown; `emitted` holds for each run how well it explains each number. */
+function forward({ next, begins }: Runs, count: number, emitted: readonly Float64Array[], o: RunObserver): Score {
+  const n = emitted.length;
+  const prefix = new Float64Array(count);
   const extra = o.extra * ANY_NUMBER;
   if (!n) {
-    const log = called.length * Math.log(extra);
+    const log = count * Math.log(extra);
     return { logLik: log, prefix: prefix.fill(log), cost: 0 };
   }
-  const history: { weight: Float64Array; scale: number }[] = [];
-  let total = 0;
-  for (const [m, run] of called.entries()) {
-    const weight = new Float64Array(n);
-    const reference = history.at(-1)?.scale ?? 0;
-    if (m <= MAX_EXTRA)
-      for (let j = 0; j < n; j++)
-        weight[j] +=
-          ((begins[j] + (j === 1 ? begins[0] * o.skip : 0)) * extra ** m * emission(runs[j], run, o)) /
-          Math.exp(reference);
+  const ring = Array.from({ length: MAX_EXTRA + 2 }, () => new Float64Array(n));
+  const called = 1 - o.skip;
+  for (let m = 0; m < count; m++) {
+    const weight = ring[m % ring.length].fill(0);
+    const reference = m ? prefix[m - 1] : 0;
+    if (m <= MAX_EXTRA) {
+      const first = extra ** m / Math.exp(reference);
+      for (let j = 0; j < n; j++) weight[j] += (begins[j] + (j === 1 ? begins[0] * o.skip : 0)) * first * emitted[j][m];
+    }
     for (let back = 1; back <= MAX_EXTRA + 1 && back <= m; back++) {
-      const from = history[m - back];
-      const factor = Math.exp(from.scale - reference) * extra ** (back - 1);
+      const from = ring[(m - back) % ring.length];
+      const factor = Math.exp(prefix[m - back] - reference) * extra ** (back - 1);
       for (let i = 0; i < n; i++) {
-        if (from.weight[i] === 0) continue;
-        let w = from.weight[i] * factor;
+        if (from[i] === 0) continue;
+        let w = from[i] * factor;
         let j = i;
         for (let skip = 0; skip <= MAX_SKIP && next[j] >= 0; skip++) {
           j = next[j];
-          weight[j] += w * (1 - o.skip) * emission(runs[j], run, o);
+          weight[j] += w * called * emitted[j][m];
           w *= o.skip;
         }
       }
     }
-    const max = weight.reduce((a, b) => Math.max(a, b), 0);
+    let max = 0;
+    for (let j = 0; j < n; j++) if (weight[j] > max) max = weight[j];
     let sum = 0;
     for (let j = 0; j < n; j++) {
       if (weight[j] < max * BEAM) weight[j] = 0;
       sum += weight[j];
     }
     if (sum > 0) for (let j = 0; j < n; j++) weight[j] /= sum;
-    const scale = sum > 0 ? reference + Math.log(sum) : -1e6;
-    history.push({ weight, scale });
-    total = scale;
-    prefix[m] = total;
+    prefix[m] = sum > 0 ? reference + Math.log(sum) : -1e6;
   }
-  return { logLik: total, prefix, cost: prefix.length };
+  return { logLik: count ? prefix[count - 1] : 0, prefix, cost: count };
 }
 
 /** Unrolled index of the run that each number belongs to, -1 for none. */

@@ -163,10 +163,18 @@ function run(dialect: Dialect, long: number, short: number, digit: number): Bloc
 }
 
 function codeBlock(dialect: Dialect, code: string, unit: Unit, slot: boolean): Block {
-  const runs = runsOf(dialect, code);
-  if (!runs) throw new RangeError(`dialect "${dialect.id}" cannot show code ${code}`);
-  return { unit, flashes: flashesOfRuns(dialect, runs), slot };
+  const shown = shownOf.get(dialect) ?? shownOf.set(dialect, new Map()).get(dialect)!;
+  let flashes = shown.get(code);
+  if (!flashes) {
+    const runs = runsOf(dialect, code);
+    if (!runs) throw new RangeError(`dialect "${dialect.id}" cannot show code ${code}`);
+    shown.set(code, (flashes = flashesOfRuns(dialect, runs)));
+  }
+  return { unit, flashes, slot };
 }
+
+/** Lists that are tried are made of the same codes again and again. */
+const shownOf = new WeakMap<Dialect, Map<string, Block["flashes"]>>();
 
 function flashesOfRuns(dialect: Dialect, runs: readonly Run[]): Block["flashes"] {
   return runs.flatMap((r, digit) => {

@@ -3,7 +3,7 @@ import type { Dialect } from "./dialect";
 import { evenLog } from "./even";
 import type { Track } from "./evidence";
 import { flatten, type Flat } from "./flat";
-import { INTERVAL_JITTER, OBSERVERS, type Observer } from "./observer";
+import { OBSERVERS, type Observer } from "./observer";
 import { seeded } from "./encode";
 import { grammarOf, type Grammar } from "./grammar";
 import { readingOf } from "./reading";
@@ -35,7 +35,7 @@ export function timedView(
   observers: readonly Observer[] = OBSERVERS[watched.mode],
 ): View<Setting, Prepared> {
   const track = answered(dialect, watched);
-  const grammar = grammarOf(dialect, INTERVAL_JITTER);
+  const grammar = grammarOf(dialect);
   const alignment = (p: Prepared): Alignment => (p.alignment ??= align(track, p.flat, p.tempo, p.observer));
   return {
     settings: likeliestSettings(grammar, track, observers),

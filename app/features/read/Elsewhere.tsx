@@ -24,19 +24,19 @@ export function Elsewhere({
   const elsewhere = useSession(session, (s) => s.elsewhere);
   const [problem, setProblem] = useState<string | null>(null);
   const held = useRef<Hold | null>(null);
+  const stored = useRef(again);
   useEffect(() => {
-    const asked = (held.current = hold(`reading/${id}`, (mine) => session.setElsewhere(!mine)));
+    stored.current = again;
+  });
+  useEffect(() => {
+    const asked = (held.current = hold(`reading/${id}`, (mine) => {
+      // What another tab has done with it meanwhile is gone on with.
+      if (mine && session.state.elsewhere) stored.current().catch((error: unknown) => setProblem(whyNot(error)));
+      else session.setElsewhere(!mine);
+    }));
     return asked.release;
   }, [id, session]);
   if (!elsewhere) return null;
-  const take = async () => {
-    try {
-      await held.current?.take();
-      await again();
-    } catch (error) {
-      setProblem(whyNot(error));
-    }
-  };
   return (
     <>
       <h1>{one ? "A lamp is watched in another tab." : "This reading is open in another tab."}</h1>
@@ -44,7 +44,7 @@ export function Elsewhere({
         <p>Go on there, or take it over here. What is marked there until now comes with it.</p>
         {problem && <Caution>{problem}</Caution>}
         <Row>
-          <Button $look="primary" onPress={() => void take()}>
+          <Button $look="primary" onPress={() => held.current?.take()}>
             Take it over here
           </Button>
         </Row>

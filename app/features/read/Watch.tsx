@@ -78,6 +78,7 @@ export function Watch({ data, dialect }: { data: JobData; dialect: Dialect }) {
   const again = async () => {
     const stored = await readReading(job.id, session.state.reading.id);
     if (stored) session.takeOver(stored);
+    else session.setElsewhere(false);
   };
   // Ways to watch are offered until one is taken; the pad, and a list that is typed, stay.
   const offered = phase === "ready" || input === "counts" || (phase === "watching" && !isPicture(input));

@@ -1,0 +1,190 @@
+import { logAdd } from "../align";
+import type { Decoded } from "../answer";
+import { anythingLog } from "../anything";
+import { decide } from "../decide";
+import type { Dialect } from "../dialect";
+import { trackOf, type Evidence } from "../evidence";
+import { grammarOf } from "../grammar";
+import { OBSERVERS } from "../observer";
+import { priorOf } from "../prior";
+import { search } from "../search";
+import { timedView } from "../timed-view";
+import { walksOf } from "../walks";
+import { marksOf } from "./marks";
+import { propose, type Known, type Proposed } from "./propose";
+
+/** What can be said of how a lamp talks. */
+export const PROPERTIES = ["rest", "style", "digits", "flash", "digitGap", "repeat", "code", "pass", "times", "fixed", "round", "order"] as const; // prettier-ignore
+export type Property = (typeof PROPERTIES)[number];
+
+/** What would make surer how it talks: the rest of the round, a second code, an empty memory, more of the same. */
+export type Settles = "a-round" | "two-codes" | "after-the-clear" | "longer";
+
+export interface Learned {
+  /** The likeliest way, ready for a pack; null where nothing was seen that could be a list. */
+  dialect: Dialect | null;
+  /** Probability of each of its properties; the codes' own are in `decoded`. */
+  certainty: Record<Property, number>;
+  /** What each watch says by the likeliest way, the certainties shared with the other ways. */
+  decoded: Decoded[];
+  /** Probability that it is no list that the format could show. */
+  none: number;
+  settles: Settles[];
+}
+
+/** Ways that are weighed whole, of all that were proposed; what a quick look at them leaves so far behind is not. */
+const WEIGHED = 14;
+/** A look at a way goes over so many marks. */
+const GLANCED = 120;
+/** Before anything is seen, a blinking lamp is something else so often. */
+const NOTHING = 0.4;
+/** A search over a way of talking that may be wrong need not go to the end. */
+const EFFORT = 0.4;
+/** Rests that differ by less are the same rest. */
+const SAME = 0.15;
+
+interface Weighed extends Proposed {
+  log: number;
+  decoded: Decoded[];
+}
+
+/**
+ * How a lamp talks, from marks alone: ways of talking are proposed from the rests between the flashes, each is held against what was seen
+ * by the same search that reads a known lamp, and the probabilities are shared out by that (Bayesian model comparison; every free length
+ * pays for itself in the prior). Several watches of one lamp add up.
+ * @param watches of the same lamp, each with its own codes
+ */
+export function learn(watches: readonly Evidence[], known: Known = {}): Learned {
+  const proposed = distinct(watches.flatMap((w) => marksOf(w).flatMap((m) => propose(m, known))));
+  const quick = proposed.map((p) => ({ p, log: p.logPrior + watches.reduce((sum, w) => sum + glance(p.dialect, w), 0) }));
+  const best = quick.sort((a, b) => b.log - a.log).slice(0, WEIGHED);
+  const weighed = best.map(({ p }) => weigh(p, watches)).sort((a, b) => b.log - a.log);
+  const none = Math.log(NOTHING) + nothing(watches);
+  if (!weighed.length || !Number.isFinite(weighed[0].log)) return { dialect: null, certainty: blank(0), decoded: [], none: 1, settles: ["longer"] }; // prettier-ignore
+  const list = Math.log(1 - NOTHING);
+  const sum = weighed.reduce((all, w) => logAdd(all, w.log + list), none);
+  const share = (holds: (w: Weighed) => boolean): number =>
+    Math.min(1, weighed.reduce((all, w) => all + (holds(w) ? Math.exp(w.log + list - sum) : 0), 0)); // prettier-ignore
+  const lead = weighed[0];
+  const certainty = Object.fromEntries(PROPERTIES.map((p) => [p, share((w) => same(p, w.dialect, lead.dialect))])) as Record<Property, number>; // prettier-ignore
+  const dialect = withOrder(lead);
+  return {
+    dialect,
+    certainty: { ...certainty, order: certainty.order * orderCertainty(lead) },
+    decoded: lead.decoded.map((d, i) => shared(d, i, share)),
+    none: Math.exp(none - sum),
+    settles: settlesOf(lead, certainty),
+  };
+}
+
+function distinct(proposed: readonly Proposed[]): Proposed[] {
+  const rough = (ms: number) => Math.round(Math.log(Math.max(1, ms)) / Math.log(1.08));
+  const key = ({ dialect: { gaps, marks, digits, phases, loopFrom, rest } }: Proposed) =>
+    JSON.stringify([Object.values(gaps).map(rough), rough(marks.short), rough(marks.long ?? 1), digits, phases.map((p) => (p.kind === "group" ? p.flashes : p.kind === "steady" ? p.kind : p)), loopFrom, rest]); // prettier-ignore
+  return [...new Map(proposed.map((p) => [key(p), p])).values()];
+}
+
+/** What a way explains whatever the list: one look, far cheaper than the search for its best list. */
+function glance(dialect: Dialect, watch: Evidence): number {
+  const track = trackOf(watch, dialect);
+  if (track.onset.length < 2) return 0;
+  const grammar = grammarOf(dialect);
+  return Math.max(...OBSERVERS[track.mode].map((o) => walksOf(grammar, track, 1, o, GLANCED, false).logLik));
+}
+
+function weigh(p: Proposed, watches: readonly Evidence[]): Weighed {
+  let log = p.logPrior;
+  const decoded = watches.map((watch) => {
+    const track = trackOf(watch, p.dialect);
+    const view = timedView(p.dialect, track);
+    const found = search(p.dialect, view, priorOf(p.dialect), EFFORT);
+    log += found.reduce((sum, c) => logAdd(sum, c.log), -Infinity);
+    return decide(p.dialect, view, found, [...track.onset]);
+  });
+  return { ...p, log, decoded };
+}
+
+/** Log probability of all watches if there is no list in them. */
+function nothing(watches: readonly Evidence[]): number {
+  return watches.reduce((sum, watch) => {
+    const own = marksOf(watch).map(({ track }) => anythingLog(track));
+    return sum + (own.length ? Math.max(...own) : 0);
+  }, 0);
+}
+
+const near = (a: number, b: number) => Math.abs(Math.log(Math.max(1, a) / Math.max(1, b))) < SAME;
+
+function same(property: Property, a: Dialect, b: Dialect): boolean {
+  switch (property) {
+    case "rest":
+      return a.rest === b.rest;
+    case "style":
+      return a.digits.style === b.digits.style;
+    case "digits":
+      return a.digits.style === b.digits.style && a.digits.count.join() === b.digits.count.join();
+    case "flash":
+      return near(a.gaps.flash, b.gaps.flash) && near(a.marks.short, b.marks.short);
+    case "digitGap":
+      return near(a.gaps.digit, b.gaps.digit);
+    case "repeat":
+    case "code":
+    case "pass":
+      return near(a.gaps[property], b.gaps[property]);
+    case "times":
+      return timesOf(a) === timesOf(b);
+    case "fixed":
+      return fixedOf(a) === fixedOf(b);
+    case "round":
+      return (a.loopFrom === null) === (b.loopFrom === null);
+    case "order":
+      return true;
+  }
+}
+
+const timesOf = ({ phases }: Dialect) => phases.find((p) => p.kind === "stored")?.times;
+const fixedOf = ({ phases }: Dialect) =>
+  phases.map((p) => (p.kind === "code" ? `${p.means} ${p.code} ${p.times}` : p.kind === "group" ? `${p.flashes}` : "")).join("/"); // prettier-ignore
+
+/** Codes that rise each time do so by rule, unless by chance: of n codes one order in n! rises. */
+function orderCertainty({ decoded }: Weighed): number {
+  let chance = 1;
+  for (const { codes, memories } of decoded)
+    for (const list of Object.values(memories).length ? Object.values(memories) : [codes]) {
+      if (!rises(list)) return 1;
+      for (let n = 2; n <= list.length; n++) chance /= n;
+    }
+  return 1 / (1 + chance);
+}
+
+const rises = (codes: readonly string[]) => codes.every((c, i) => !i || Number(codes[i - 1]) < Number(c));
+
+function withOrder({ dialect, decoded }: Weighed): Dialect {
+  const lists = decoded.flatMap((d) => (Object.values(d.memories).length ? Object.values(d.memories) : [d.codes]));
+  const told = lists.some((l) => l.length > 1) && lists.every(rises);
+  return told ? { ...dialect, order: "ascending" } : dialect;
+}
+
+/** Certainties of a reading, with what the other ways of talking read of the same watch. */
+function shared(d: Decoded, watch: number, share: (holds: (w: Weighed) => boolean) => number): Decoded {
+  const told = (w: Weighed) => w.decoded[watch].codes;
+  const said = d.codes.join(" ");
+  return {
+    ...d,
+    confidence: d.confidence * share((w) => told(w).join(" ") === said),
+    codeConfidence: Object.fromEntries(d.codes.map((c) => [c, (d.codeConfidence[c] ?? 0) * share((w) => told(w).includes(c))])), // prettier-ignore
+    complete: d.complete && share((w) => w.decoded[watch].complete) > 0.99,
+  };
+}
+
+function settlesOf({ decoded, dialect }: Weighed, certainty: Record<Property, number>): Settles[] {
+  const settles: Settles[] = [];
+  const rounds = Math.max(0, ...decoded.flatMap((d) => Object.values(d.roundsShown)));
+  const codes = new Set(decoded.flatMap((d) => d.codes));
+  if (dialect.loopFrom !== null && rounds < 2) settles.push("a-round");
+  if (codes.size < 2) settles.push("two-codes");
+  if (certainty.fixed < 0.95 && codes.size) settles.push("after-the-clear");
+  if (!settles.length && PROPERTIES.some((p) => certainty[p] < 0.8)) settles.push("longer");
+  return settles;
+}
+
+const blank = (p: number) => Object.fromEntries(PROPERTIES.map((name) => [name, p])) as Record<Property, number>;
