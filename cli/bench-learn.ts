@@ -60,9 +60,12 @@ export function benchLearn(given: Map<string, string>): number {
     const goal = GOALS[key];
     if (!goal) continue;
     const percent = (x: number) => (100 * x) / r.n;
-    if (percent(r.exact) < goal.exact) short.push(`${key}: codes exact ${percent(r.exact).toFixed(1)} %, goal ${goal.exact}`);
-    if (percent(r.wrong) > goal.wrong) short.push(`${key}: wrong at 0.9 ${percent(r.wrong).toFixed(1)} %, goal ${goal.wrong}`);
-    if (percent(r.digits) < goal.talks) short.push(`${key}: style and digits ${percent(r.digits).toFixed(1)} %, goal ${goal.talks}`);
+    if (percent(r.exact) < goal.exact)
+      short.push(`${key}: codes exact ${percent(r.exact).toFixed(1)} %, goal ${goal.exact}`);
+    if (percent(r.wrong) > goal.wrong)
+      short.push(`${key}: wrong at 0.9 ${percent(r.wrong).toFixed(1)} %, goal ${goal.wrong}`);
+    if (percent(r.digits) < goal.talks)
+      short.push(`${key}: style and digits ${percent(r.digits).toFixed(1)} %, goal ${goal.talks}`);
     if (r.ms / r.n > MOST_MS) short.push(`${key}: ${(r.ms / r.n).toFixed(0)} ms a case, goal ${MOST_MS}`);
   }
   for (const line of short) console.log(`falls short: ${line}`);

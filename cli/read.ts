@@ -36,9 +36,7 @@ const data: Record<string, Joi.Schema> = {
 };
 
 data.counts = rows(Joi.alternatives(Joi.number().unsafe(), Joi.array().ordered(time, time)));
-data.button = rows(
-  Joi.object({ press: time, edges: data.edges.optional(), taps: data.taps.optional() }),
-);
+data.button = rows(Joi.object({ press: time, edges: data.edges.optional(), taps: data.taps.optional() }));
 
 data.levels = Joi.object({ t: rows(time), y: rows(time) }).assert(
   ".y.length",

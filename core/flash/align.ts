@@ -55,21 +55,16 @@ function tickAs(
 
 /** Flashes that should have been seen in `ms` before flash `j`, and were not: probability of that. */
 function missedBefore(flat: Flat, j: number, ms: number, tempo: number, o: Observer): number {
-  const back = (i: number): [index: number, step: number] | null => {
-    if (i === flat.loopAt && flat.loopAt < flat.n) return [flat.n - 1, flat.step[flat.n - 1]];
-    return i > 0 ? [i - 1, flat.step[i - 1]] : null;
-  };
   let p = 1;
   let left = ms - o.lag;
   let i = j;
-  const factor = o.miss;
   for (let k = 0; k < 40; k++) {
-    const b = back(i);
-    if (!b) break;
-    left -= b[1] * tempo;
+    const before = i === flat.loopAt && flat.loopAt < flat.n ? flat.n - 1 : i - 1;
+    if (before < 0) break;
+    left -= flat.step[before] * tempo;
     if (left < 0) break;
-    p *= factor;
-    i = b[0];
+    p *= o.miss;
+    i = before;
   }
   return p;
 }
@@ -112,8 +107,12 @@ export function score(track: Track, flat: Flat, tempo: number, o: Observer, agai
     return { logLik: log, prefix, cost: 0 };
   }
   const { n, next } = flat;
-  const steps = flat.step.map((s) => s * tempo);
-  const stepVars = flat.stepVar.map((v) => v * tempo * tempo);
+  const steps = new Float64Array(n);
+  const stepVars = new Float64Array(n);
+  for (let j = 0; j < n; j++) {
+    steps[j] = flat.step[j] * tempo;
+    stepVars[j] = flat.stepVar[j] * tempo * tempo;
+  }
   const ring: State[] = Array.from({ length: MAX_EXTRA + 2 }, () => ({
     index: new Int32Array(n),
     weight: new Float64Array(n),
@@ -123,7 +122,8 @@ export function score(track: Track, flat: Flat, tempo: number, o: Observer, agai
     scale: -Infinity,
   }));
   const after = (m: number): State => ring[m % ring.length];
-  const logExtraAt = Float64Array.from(track.onset, (_, m) => Math.log(extraDensity(track, m, o)));
+  const logExtraAt = new Float64Array(marks);
+  for (let m = 0; m < marks; m++) logExtraAt[m] = Math.log(extraDensity(track, m, o));
   const dense = new Float64Array(n);
   const touched = new Int32Array(n);
   /** Sums by which the clocks of ways that meet in one position are merged. */

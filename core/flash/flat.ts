@@ -1,6 +1,6 @@
 import type { Evidence } from "./evidence";
 import { INTERVAL_JITTER } from "./observer";
-import { fromStart, type Flash, type Show } from "./show";
+import { fromStart, type Flash, type Section, type Show } from "./show";
 
 /**
  * A show laid flat for alignment: its flashes by index, and from each the way to the next. Flashes that nobody
@@ -28,27 +28,32 @@ export interface Flat {
 }
 
 export function flatten(show: Show, mode: Evidence["mode"]): Flat {
-  const seen = (f: Flash) => mode !== "taps" || f.unit.kind !== "steady";
-  const square = (ms: number) => (ms * INTERVAL_JITTER) ** 2;
+  const most = show.lead.flashes.length + (show.loop?.flashes.length ?? 0);
+  const step = new Float64Array(most);
+  const stepVar = new Float64Array(most);
   const flashes: Flash[] = [];
-  const steps: { step: number; variance: number }[] = [];
   let first = 0;
   let sinceLast = 0;
   let varSinceLast = 0;
   const advance = (ms: number) => {
     sinceLast += ms;
-    varSinceLast += square(ms);
+    varSinceLast += (ms * INTERVAL_JITTER) ** 2;
   };
-  const walk = (section: { flashes: Flash[]; ms: number }) => {
+  const arrive = () => {
+    if (flashes.length) {
+      step[flashes.length - 1] = sinceLast;
+      stepVar[flashes.length - 1] = varSinceLast;
+    } else first = sinceLast;
+    sinceLast = 0;
+    varSinceLast = 0;
+  };
+  const walk = (section: Section) => {
     let t = 0;
     for (const f of section.flashes) {
       advance(f.at - t);
-      if (seen(f)) {
-        if (flashes.length) steps.push({ step: sinceLast, variance: varSinceLast });
-        else first = sinceLast;
+      if (isSeen(f, mode)) {
+        arrive();
         flashes.push(f);
-        sinceLast = 0;
-        varSinceLast = 0;
       }
       advance(f.ms);
       t = f.at + f.ms;
@@ -62,27 +67,37 @@ export function flatten(show: Show, mode: Evidence["mode"]): Flat {
   const loops = show.loop !== null && loopAt < n;
   if (loops) {
     // From the last flash round to the first of the loop.
-    const head = show.loop!.flashes.find(seen)!;
     let t = 0;
     for (const f of show.loop!.flashes) {
-      if (f === head) break;
       advance(f.at - t);
+      if (isSeen(f, mode)) break;
       advance(f.ms);
       t = f.at + f.ms;
     }
-    advance(head.at - t);
-    steps.push({ step: sinceLast, variance: varSinceLast });
-  } else if (n) steps.push({ step: Infinity, variance: 1 });
-  return {
+    arrive();
+  } else if (n) {
+    step[n - 1] = Infinity;
+    stepVar[n - 1] = 1;
+  }
+  const flat: Flat = {
     n,
     flashes,
-    step: Float64Array.from(steps, (s) => s.step),
-    stepVar: Float64Array.from(steps, (s) => s.variance),
-    next: Int32Array.from({ length: n }, (_, i) => (i < n - 1 ? i + 1 : loops ? loopAt : -1)),
-    length: Float64Array.from(flashes, (f) => f.ms),
-    long: Uint8Array.from(flashes, (f) => (f.long ? 1 : 0)),
+    step: step.subarray(0, n),
+    stepVar: stepVar.subarray(0, n),
+    next: new Int32Array(n),
+    length: new Float64Array(n),
+    long: new Uint8Array(n),
     loopAt: loops ? loopAt : n,
     first,
     fromStart: fromStart(loops),
   };
+  for (let i = 0; i < n; i++) {
+    flat.next[i] = i < n - 1 ? i + 1 : loops ? loopAt : -1;
+    flat.length[i] = flashes[i].ms;
+    flat.long[i] = flashes[i].long ? 1 : 0;
+  }
+  return flat;
 }
+
+/** Nobody taps for a lamp test. */
+const isSeen = (f: Flash, mode: Evidence["mode"]) => mode !== "taps" || f.unit.kind !== "steady";

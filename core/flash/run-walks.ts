@@ -48,8 +48,7 @@ export function runWalksOf(
       for (const e of entries) arrive(e.node, fromStart * e.p);
       for (const i of runs.keys()) weight[i] += (1 - fromStart) / runs.length;
     } else {
-      for (const i of runs.keys())
-        if (before[i] > 1e-7) for (const way of ways[i]) arrive(way.to, before[i] * way.p);
+      for (const i of runs.keys()) if (before[i] > 1e-7) for (const way of ways[i]) arrive(way.to, before[i] * way.p);
       for (const i of runs.keys()) weight[i] += ANYWHERE / runs.length;
     }
     let sum = 0;

@@ -14,6 +14,7 @@ import { Caution, Plate, Row, Sheet, Soft } from "~/ui/bits";
 import { middle, mono } from "~/ui/theme";
 import { Joined } from "./Joined";
 import { useLamp } from "./use-lamp";
+import { useNow } from "./use-now";
 
 const Page = styled.main`
   display: grid;
@@ -79,7 +80,6 @@ const Display = styled.output`
 /** The vehicle as it goes on: kept, wiped over its serial line, driven. */
 function useSimulated(vehicle: Vehicle, pack: Pack, first: Simulated) {
   const [v, setV] = useState(first);
-  const [now, setNow] = useState(0);
   const [busy, setBusy] = useState<Busy>(null);
   const doIt = (action: SimulatedAction) => setV((s) => act(s, action, pack, vehicle, clock.now()));
   useEffect(() => {
@@ -91,7 +91,6 @@ function useSimulated(vehicle: Vehicle, pack: Pack, first: Simulated) {
     channel.onmessage = (e: MessageEvent<Simulated["memory"]>) => setV((s) => ({ ...s, memory: e.data }));
     return () => channel.close();
   }, [vehicle.id]);
-  useEffect(() => clock.every(250, () => setNow(clock.now())), []);
   useEffect(() => {
     if (!busy) return;
     return clock.after(4000, () => {
@@ -99,7 +98,7 @@ function useSimulated(vehicle: Vehicle, pack: Pack, first: Simulated) {
       setBusy(null);
     });
   }, [busy, pack, vehicle]);
-  return { v, now, busy, setBusy, doIt };
+  return { v, busy, setBusy, doIt };
 }
 
 type Busy = "drive" | "warm-up" | null;
@@ -110,7 +109,6 @@ interface Part {
   pack: Pack;
   vehicle: Vehicle;
   systems: readonly SystemAccess[];
-  now: number;
   doIt: (action: SimulatedAction) => void;
 }
 
@@ -129,9 +127,9 @@ export function SimulatedVehicle({
   name: string;
   state: Simulated;
 }) {
-  const { v, now, busy, setBusy, doIt } = useSimulated(vehicle, pack, first);
+  const { v, busy, setBusy, doIt } = useSimulated(vehicle, pack, first);
   const systems = useMemo(() => systemsOf(pack, vehicle), [pack, vehicle]);
-  const part: Part = { v, pack, vehicle, systems, now, doIt };
+  const part: Part = { v, pack, vehicle, systems, doIt };
   return (
     <Page id="work">
       <header>
@@ -154,7 +152,7 @@ export function SimulatedVehicle({
   );
 }
 
-function Instruments({ v, pack, vehicle, systems, now }: Part) {
+function Instruments({ v, pack, vehicle, systems }: Part) {
   // One lamp may serve several systems: it shows whatever one of them makes it do.
   const lamps = useMemo(() => {
     const shown = systems.filter((s) => s.way.tells.kind !== "text");
@@ -169,10 +167,15 @@ function Instruments({ v, pack, vehicle, systems, now }: Part) {
       {lamps.map(({ lamp, systems: of }) => (
         <OneLamp key={lamp} v={v} pack={pack} vehicle={vehicle} systems={of} label={lamp} />
       ))}
-      {shows && (
-        <Display aria-label="Display">{displayOf(v, pack, vehicle, now) ?? (v.key === "off" ? "" : "84 213")}</Display>
-      )}
+      {shows && <Dial v={v} pack={pack} vehicle={vehicle} />}
     </Dash>
+  );
+}
+
+function Dial({ v, pack, vehicle }: Pick<Part, "v" | "pack" | "vehicle">) {
+  const now = useNow(250);
+  return (
+    <Display aria-label="Display">{displayOf(v, pack, vehicle, now) ?? (v.key === "off" ? "" : "84 213")}</Display>
   );
 }
 
@@ -288,7 +291,8 @@ function Repair({ v, pack, vehicle, systems, doIt }: Part) {
   );
 }
 
-function Outputs({ v, pack, vehicle, now }: Part) {
+function Outputs({ v, pack, vehicle }: Part) {
+  const now = useNow(250);
   const outputs = outputsOf(v, pack, vehicle, now);
   return outputs.length === 0 ? null : (
     <Sheet>
@@ -304,7 +308,7 @@ function Outputs({ v, pack, vehicle, now }: Part) {
   );
 }
 
-function Buttons({ v, systems, now, doIt }: Part) {
+function Buttons({ v, systems, doIt }: Part) {
   /** Buttons that stay down although the hand is elsewhere: two are held while the key is turned. */
   const [latched, setLatched] = useState<string[]>([]);
   const latch = (button: string) => {
@@ -340,9 +344,9 @@ function Buttons({ v, systems, now, doIt }: Part) {
         {press && <Held name={press} doIt={doIt} />}
       </Row>
       <Soft aria-live="polite">
-        {Object.entries(v.down)
-          .map(([b, at]) => `${b} is held for ${Math.max(0, Math.floor((now - at) / 1000))} s.`)
-          .join(" ")}
+        {Object.entries(v.down).map(([b, at]) => (
+          <HeldFor key={b} name={b} at={at} />
+        ))}
       </Soft>
     </Sheet>
   );
@@ -388,9 +392,13 @@ function OneLamp({
   );
 }
 
+function HeldFor({ name, at }: { name: string; at: number }) {
+  const now = useNow(250);
+  return <> {`${name} is held for ${Math.max(0, Math.floor((now - at) / 1000))} s.`}</>;
+}
+
 function Since({ at, what }: { at: number; what: string }) {
-  const [now, setNow] = useState(at);
-  useEffect(() => clock.every(500, () => setNow(clock.now())), []);
+  const now = useNow(500);
   return (
     <p role="timer">
       {what} for {Math.max(0, Math.floor((now - at) / 1000))} s.

@@ -14,7 +14,7 @@ import { marksOf } from "./marks";
 import { propose, type Known, type Proposed } from "./propose";
 
 /** What can be said of how a lamp talks. */
-export const PROPERTIES = ["rest", "style", "digits", "flash", "digitGap", "repeat", "code", "pass", "times", "fixed", "round", "order"] as const; // prettier-ignore
+const PROPERTIES = ["rest", "style", "digits", "flash", "digitGap", "repeat", "code", "pass", "times", "fixed", "round", "order"] as const; // prettier-ignore
 export type Property = (typeof PROPERTIES)[number];
 
 /** What would make surer how it talks: the rest of the round, a second code, an empty memory, more of the same. */
@@ -56,7 +56,10 @@ interface Weighed extends Proposed {
  */
 export function learn(watches: readonly Evidence[], known: Known = {}): Learned {
   const proposed = distinct(watches.flatMap((w) => marksOf(w).flatMap((m) => propose(m, known))));
-  const quick = proposed.map((p) => ({ p, log: p.logPrior + watches.reduce((sum, w) => sum + glance(p.dialect, w), 0) }));
+  const quick = proposed.map((p) => ({
+    p,
+    log: p.logPrior + watches.reduce((sum, w) => sum + glance(p.dialect, w), 0),
+  }));
   const best = quick.sort((a, b) => b.log - a.log).slice(0, WEIGHED);
   const weighed = best.map(({ p }) => weigh(p, watches)).sort((a, b) => b.log - a.log);
   const none = Math.log(NOTHING) + nothing(watches);

@@ -42,7 +42,9 @@ const PLAIN = 1.6;
 
 /** The ways in which evidence may be taken as marks: which state is the rest, and whether there are long flashes. */
 export function marksOf(evidence: Evidence): Marks[] {
-  return restsOf(evidence).flatMap((rest) => SCATTER[evidence.mode].flatMap((scatter) => taken(evidence, rest, scatter)));
+  return restsOf(evidence).flatMap((rest) =>
+    SCATTER[evidence.mode].flatMap((scatter) => taken(evidence, rest, scatter)),
+  );
 }
 
 function restsOf(evidence: Evidence): Dialect["rest"][] {
@@ -102,12 +104,22 @@ function tapped(track: Track, rest: Dialect["rest"], scatter: Scatter): Marks {
   const [afterShort, afterLong] = [shortest(false), shortest(true)];
   const short = afterShort ? afterShort / 2 : (afterLong ?? 0) / 4;
   const longMs = long.includes(true) ? Math.max(LONGER * short, afterShort && afterLong ? afterLong - short : 3 * short) : null; // prettier-ignore
-  const way = { rest, track, long, short, longMs, steadyMs: null, scatter: { ...scatter, ms: scatter.ms * Math.SQRT2 } };
+  const way = {
+    rest,
+    track,
+    long,
+    short,
+    longMs,
+    steadyMs: null,
+    scatter: { ...scatter, ms: scatter.ms * Math.SQRT2 },
+  };
   return { ...way, rests: restsAfter(way) };
 }
 
 function restsAfter({ track, long, short, longMs }: Omit<Marks, "rests">): number[] {
-  return Array.from(track.onset.subarray(1), (t, i) => Math.max(1, t - track.onset[i] - (long[i] ? (longMs ?? short) : short)));
+  return Array.from(track.onset.subarray(1), (t, i) =>
+    Math.max(1, t - track.onset[i] - (long[i] ? (longMs ?? short) : short)),
+  );
 }
 
 function median(of: readonly number[]): number {

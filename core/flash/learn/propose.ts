@@ -172,8 +172,12 @@ function arranged(
   };
   const words = listed.map((l) => l.word);
   const ends = (after: Listed["after"]) => after === "separator" || after === null || (pass > code && after >= pass);
-  const joins = (after: Listed["after"]) => typeof after === "number" && !ends(after) && (repeat === code || after <= repeat);
-  const groups = stretches(words, (i) => joins(listed[i - 1].after)).map((g) => ({ ...g, after: listed[g.from + g.n - 1].after }));
+  const joins = (after: Listed["after"]) =>
+    typeof after === "number" && !ends(after) && (repeat === code || after <= repeat);
+  const groups = stretches(words, (i) => joins(listed[i - 1].after)).map((g) => ({
+    ...g,
+    after: listed[g.from + g.n - 1].after,
+  }));
   const inner = groups.length > 2 ? groups.slice(1, -1) : groups;
   const times = most(inner.map((g) => g.n)) ?? 1;
   const rounds = roundsOf(groups, ends, pass > code);
@@ -194,7 +198,8 @@ function arranged(
     empty: null,
   };
   const kindsUsed = new Set(Object.values(gaps)).size;
-  const logPrior = style.logPrior + PRIOR.rest[rest] + kindsUsed * PRIOR.kind + (PRIOR.times[times - 1] ?? PRIOR.timesMore);
+  const logPrior =
+    style.logPrior + PRIOR.rest[rest] + kindsUsed * PRIOR.kind + (PRIOR.times[times - 1] ?? PRIOR.timesMore);
   const of = (phases: Phase[], round: boolean, more: number): Proposed => ({
     dialect: { ...base, phases: [...before, ...phases], loopFrom: round ? before.length : null },
     logPrior: logPrior + more + (round ? PRIOR.round : PRIOR.once),
@@ -243,7 +248,11 @@ function roundsOf(groups: readonly Group[], ends: (after: Listed["after"]) => bo
 }
 
 /** Codes that come in every round at its beginning, or at its end, and so may belong to the show and be no fault. */
-function fixedIn(rounds: readonly Group[][], style: Style, times: number): { code: string; times: number; leads: boolean; others?: number }[] {
+function fixedIn(
+  rounds: readonly Group[][],
+  style: Style,
+  times: number,
+): { code: string; times: number; leads: boolean; others?: number }[] {
   const whole = rounds.length > 2 ? rounds.slice(1, -1) : rounds.length === 2 ? rounds.slice(0, 1) : rounds;
   const found: { code: string; times: number; leads: boolean; others?: number }[] = [];
   for (const leads of [true, false]) {
@@ -253,7 +262,8 @@ function fixedIn(rounds: readonly Group[][], style: Style, times: number): { cod
     if (!word || own.length < whole.length || whole.some((r) => r.length < 2)) continue;
     const code = codeOfWord(word, style);
     const rest = whole.flatMap((r) => r.filter((g) => g.word !== word));
-    if (code) found.push({ code, times: most(own.map((g) => g.n)) ?? times, leads, others: most(rest.map((g) => g.n)) });
+    if (code)
+      found.push({ code, times: most(own.map((g) => g.n)) ?? times, leads, others: most(rest.map((g) => g.n)) });
   }
   return found;
 }

@@ -37,7 +37,10 @@ export function tokensOf({ long }: Marks, { of }: Kinds, within: number, parts: 
 export const wordOf = ({ runs }: Token): string => runs.map((r) => `${r.long}.${r.short}`).join(" ");
 
 /** Length of the stretches of equal words, each with whether its beginning and its end were seen. */
-export function stretches(words: readonly string[], joined: (i: number) => boolean): { word: string; n: number; from: number }[] {
+export function stretches(
+  words: readonly string[],
+  joined: (i: number) => boolean,
+): { word: string; n: number; from: number }[] {
   const all: { word: string; n: number; from: number }[] = [];
   for (const [i, word] of words.entries()) {
     const last = all.at(-1);
