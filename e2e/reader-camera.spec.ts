@@ -67,18 +67,24 @@ test("an unplugged camera keeps what was read and filmed, and it can be gone on 
     };
   });
   await openGarage(page);
-  await page.getByRole("link", { name: "Go on with SM 418 T" }).click();
-  await page.getByRole("button", { name: /Stays lit/ }).click();
+  await page.goto("/vehicles/demo-et70p");
+  await page.getByRole("button", { name: "New job" }).click();
+  await page.getByRole("button", { name: "Write the story down" }).click();
+  await page.getByRole("button", { name: "On to the lamp check" }).click();
+  await page
+    .getByRole("button", { name: /Stays lit/ })
+    .first()
+    .click();
   await page.getByRole("link", { name: "Read", exact: true }).click();
   await cameraTab(page);
   await page.getByText("Keep the film with the reading").click();
   await page.getByRole("button", { name: "Start the camera" }).click();
   // A flash that has just begun shows at once, and is no mark yet when the pictures end in it.
-  await expect.poll(() => marks(page).count(), { timeout: 45_000 }).toBeGreaterThan(8);
+  await expect.poll(() => marks(page).count(), { timeout: 45_000 }).toBeGreaterThan(3);
   await page.evaluate(() => (window as unknown as { unplug: () => void }).unplug());
   await expect(page.getByRole("alert")).toContainText("The camera was disconnected. What was read so far is kept");
   const kept = await marks(page).count();
-  expect(kept).toBeGreaterThan(7);
+  expect(kept).toBeGreaterThan(2);
   await expect(page.getByText("The film is kept with this reading.")).toBeVisible();
   await page.reload();
   await expect(marks(page)).toHaveCount(kept);
@@ -95,8 +101,9 @@ test("an unplugged camera keeps what was read and filmed, and it can be gone on 
   await own.getByRole("button", { name: "Throw away" }).click();
   await expect(own).toBeHidden();
   await page.reload();
-  // What blinked was another vehicle's way: there is nothing to clear by.
-  await expect(page.getByRole("heading", { level: 1 })).toHaveText("No code could be read.");
+  // Before the camera was gone and after, it was the same code: nobody saw what blinked between.
+  await expect(page.getByRole("region", { name: /^Code / })).toHaveCount(1);
+  await expect(page.getByRole("region", { name: "Code 11" })).toBeVisible();
   await expect(page.getByRole("link", { name: "Read once more" })).toBeVisible();
   await expect(own).toBeHidden();
 });

@@ -133,6 +133,31 @@ await withDemo(4181, async (browser, base) => {
   await page.setViewportSize({ width: 1280, height: 800 });
   await page.getByRole("button", { name: "Watch another" }).evaluate((e) => e.scrollIntoView({ block: "end" }));
   await shot("keep");
+  // A lamp of no make that Klinko knows: long flashes are tens, and a rest of its own parts them from the units.
+  const trace = ["t_ms,lit", "0,0"];
+  let t = 900;
+  const flash = (ms, rest) => {
+    trace.push(`${t},1`, `${t + ms},0`);
+    t += ms + rest;
+  };
+  for (let round = 0; round < 3; round++)
+    for (const [tens, units] of [[3, 4], [5, 2], [0, 7]]) {
+      for (let i = 1; i <= tens; i++) flash(1990, i < tens ? 640 : 1150);
+      for (let i = 1; i <= units; i++) flash(640, i < units ? 640 : units < 7 ? 1990 : 3820);
+    } // prettier-ignore
+  trace.push(`${t},0`);
+  await page.getByRole("button", { name: "Watch another" }).click();
+  await page.getByRole("button", { name: "Throw away" }).click();
+  await tab("Trace file");
+  const [picker] = await Promise.all([
+    page.waitForEvent("filechooser"),
+    page.getByRole("button", { name: "Pick a file" }).click(),
+  ]);
+  await picker.setFiles({ name: "lamp.csv", mimeType: "text/csv", buffer: Buffer.from(trace.join("\n")) });
+  await page.getByRole("region", { name: "How it talks" }).waitFor({ timeout: 60_000 });
+  await page.waitForTimeout(2000);
+  await page.getByRole("region", { name: "How it talks" }).evaluate((e) => e.scrollIntoView({ block: "end" }));
+  await shot("learned");
   await page.getByRole("button", { name: "Watch another" }).click();
   await page.getByRole("button", { name: "Throw away" }).click();
   await page.setViewportSize({ width: 1280, height: 1000 });

@@ -1,6 +1,7 @@
 import { redirect } from "react-router";
 import { lockOf } from "@core/job/gates";
 import { FreeWatch } from "~/features/read/FreeWatch";
+import { keptLamps } from "~/store/lamps";
 import { openJobs, readLoose, takeIn } from "~/store/loose";
 import { readGarage } from "~/store/records";
 import { Main, Opening, TopBar } from "~/ui/Frame";
@@ -10,8 +11,8 @@ import { jobPath } from "~/store/paths";
 export const meta: Route.MetaFunction = () => [{ title: "Watch a lamp · Klinko" }];
 
 export async function clientLoader() {
-  const [stored, { vehicles, faces }] = await Promise.all([readLoose(), readGarage()]);
-  return { stored, vehicles, jobs: [...faces].flatMap(([vehicle, { open }]) => openJobs(vehicle, open)) };
+  const [stored, lamps, { vehicles, faces }] = await Promise.all([readLoose(), keptLamps(), readGarage()]);
+  return { stored, lamps, vehicles, jobs: [...faces].flatMap(([vehicle, { open }]) => openJobs(vehicle, open)) };
 }
 clientLoader.hydrate = true as const;
 

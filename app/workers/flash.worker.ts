@@ -3,6 +3,7 @@ import { decode, readFilm, type Decoded, type FilmRead } from "@core/flash/decod
 import type { Dialect } from "@core/flash/dialect";
 import type { Called, Evidence, Filmed, Pressed } from "@core/flash/evidence";
 import { identify, type Identified } from "@core/flash/identify";
+import { learn, type Learned } from "@core/flash/learn/learn";
 import { readTrace } from "@core/lamp/trace";
 import { BACKUP_MAX_BYTES, readBackup, type BackupRead } from "@core/record/backup";
 import { buildDemo } from "./demo";
@@ -12,6 +13,8 @@ const api = {
     decode(dialect, evidence, { table }),
   readFilm: (dialect: Dialect, filmed: Filmed, table: string[]): FilmRead => readFilm(dialect, filmed, { table }),
   identify: (dialects: Dialect[], evidence: Evidence | Filmed): Identified => identify(dialects, evidence),
+  /** How a lamp talks that none of them does. */
+  learn: (watches: (Evidence | Filmed)[]): Learned => learn(watches),
   /** Reads a trace file; at most the first bytes that could be one are held. */
   readTrace: async (file: Blob, maxBytes: number) =>
     readTrace(file.size > maxBytes ? "x".repeat(maxBytes + 1) : await file.text()),

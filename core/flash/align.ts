@@ -385,7 +385,7 @@ export function align(track: Track, flat: Flat, tempo: number, o: Observer): Ali
 }
 
 /** Steps forward from flash `a` to flash `b`, at least one; 0 where the show never comes to `b` again. */
-function stepsTo(flat: Flat, a: number, b: number): number {
+export function stepsTo(flat: Flat, a: number, b: number): number {
   if (b > a) return b - a;
   return b >= flat.loopAt ? flat.n - a + b - flat.loopAt : 0;
 }

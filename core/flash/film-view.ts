@@ -9,7 +9,7 @@ import { FILM_OBSERVERS } from "./observer";
 import { placeMarks, refitTempo, spansOf } from "./placing";
 import { timedView, type Setting } from "./timed-view";
 import { answered } from "./stopped";
-import { TEMPO_MAX } from "./tempo";
+import { TEMPO_MAX, tempoLog } from "./tempo";
 import type { View } from "./view";
 
 interface Prepared extends Setting {
@@ -56,11 +56,14 @@ export function filmView(
   watched: number,
   gaps: readonly (readonly [number, number])[] = [],
 ): View<Setting, Prepared> {
-  const marks = answered(dialect, trackOf({ mode: "edges", edges: edgesOf(all), until: watched }, dialect));
+  // A shorter stretch without pictures may be a rest in which nothing changed.
+  const unseen = gaps.filter(([from, to]) => to - from > longestRest(dialect) * TEMPO_MAX);
+  const seen = { mode: "edges" as const, edges: edgesOf(all), until: watched, pauses: unseen };
+  const marks = answered(dialect, trackOf(seen, dialect));
   const until = Math.min(watched, marks.stopped ?? watched);
   const frames = until < watched ? framesUntil(all, until) : all;
   const timed = timedView(dialect, marks, FILM_OBSERVERS);
-  const film = filmOf(frames, dialect.rest, until, marks.stopped !== undefined);
+  const film = filmOf(frames, dialect.rest, until, marks.stopped !== undefined, unseen);
   const away = dialect.rest === "lit" ? 0 : 1;
   const o = FILM_OBSERVERS[1];
   const play = (p: Prepared): Played => (p.played ??= playFilm(film, p.flat, p.tempo, p.endless));
@@ -93,11 +96,11 @@ export function filmView(
     score: (p, against) => {
       const played = playFilm(film, p.flat, p.tempo, p.endless, against);
       if (played.logLik > -Infinity) p.played = played;
-      return played;
+      return { ...played, logLik: played.logLik + tempoLog(p.tempo) };
     },
     weigh: (p) => {
       const at = (tempo: number) => playFilm(film, p.flat, tempo, p.endless).logLik;
-      return weight * Math.max(play(p).logLik, at(p.tempo * 0.99), at(p.tempo * 1.01));
+      return weight * Math.max(play(p).logLik, at(p.tempo * 0.99), at(p.tempo * 1.01)) + tempoLog(p.tempo);
     },
     refit: (p) => {
       const { track, alignment } = placed(p);
@@ -156,6 +159,14 @@ export function edgesOf({ t, lit }: Frames): [number, 0 | 1][] {
   const edges: [number, 0 | 1][] = [[0, lit[0] as 0 | 1]];
   for (let i = 1; i < t.length; i++) if (lit[i] !== lit[i - 1]) edges.push([(t[i] + t[i - 1]) / 2, lit[i] as 0 | 1]);
   return edges;
+}
+
+/** The longest time between two flashes that a dialect knows, nominal ms. */
+function longestRest({ gaps, phases, empty }: Dialect): number {
+  const waits = [...phases, ...(empty ? [empty] : [])].map((p) =>
+    p.kind === "group" ? Math.max(p.beforeMs, p.afterMs) : p.kind === "steady" ? p.ms : 0,
+  );
+  return Math.max(gaps.flash, gaps.digit, gaps.repeat, gaps.code, gaps.pass, ...waits);
 }
 
 /** The state that is not the rest of a dialect, and how long its marks last at most. */

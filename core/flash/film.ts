@@ -1,4 +1,5 @@
 import type { Frames } from "../lamp/levels";
+import { stepsTo } from "./align";
 import type { Flat } from "./flat";
 import type { Score } from "./view";
 
@@ -13,6 +14,8 @@ export interface Film {
   /** Standard deviation of such a time, ms. */
   raster: number;
   until: number;
+  /** Stretches in which nobody saw the lamp, in order, ms. */
+  gaps: readonly (readonly [from: number, to: number])[];
   /** The lamp answers no more at the end: what should still have come there is not held against a list. */
   stopped: boolean;
 }
@@ -22,7 +25,13 @@ const FLANK_MS = 200;
 /** Beginnings this much worse than the best nearby are left out, nats. */
 const NEARLY = 3;
 
-export function filmOf(frames: Frames, rest: "dark" | "lit", until: number, stopped: boolean): Film {
+export function filmOf(
+  frames: Frames,
+  rest: "dark" | "lit",
+  until: number,
+  stopped: boolean,
+  gaps: Film["gaps"] = [],
+): Film {
   const { t } = frames;
   const n = t.length;
   const sign = rest === "lit" ? -1 : 1;
@@ -59,6 +68,7 @@ export function filmOf(frames: Frames, rest: "dark" | "lit", until: number, stop
     glow: sign * frames.glow,
     raster: 8 + 0.25 * frame,
     until,
+    gaps,
     stopped,
   };
 }
@@ -91,6 +101,12 @@ const REACH = 4.5;
 const EARLY_MS = 150;
 /** The watch is come upon within so many beginnings. */
 const FIRST_ONSETS = 14;
+/** After a stretch that nobody saw, the show is come upon within so many beginnings. */
+const NEXT_ONSETS = 6;
+/** Whoever looks again has seldom begun the show anew: mostly it went on, and keeps its time. */
+const ANEW = Math.log(0.1);
+/** In a stretch that nobody saw a show is followed as long as it is known within so much when a flash should come, ms. */
+const FOLLOWED_MS = 1200;
 /** Density of the first onset, log per ms, as for marks. */
 const FIRST = -Math.log(5000);
 
@@ -109,7 +125,7 @@ export function playFilm(
   against?: Score,
   margin = 60,
 ): Played {
-  const { upTo, onsets, glow, raster, until } = film;
+  const { upTo, onsets, glow, raster, until, gaps } = film;
   const count = onsets.length;
   const prefix = new Float64Array(count);
   const { n, next } = flat;
@@ -123,8 +139,9 @@ export function playFilm(
     if (same < 0) list.push(p);
     else if (list[same].log < p.log) list[same] = p;
   };
-  /** What should have been seen before the first flash that was, back to the start of the watch. */
-  const unseenBefore = (j: number, t: number): number => {
+  const isUnseen = (ms: number) => gaps.some(([from, to]) => ms > from && ms < to);
+  /** What should have been seen before the first flash that was, back to the start of the watch, or to where it went on. */
+  const unseenBefore = (j: number, t: number, start = 0): number => {
     let log = 0;
     let at = t;
     let i = j;
@@ -133,12 +150,12 @@ export function playFilm(
       if (b < 0) break;
       at -= flat.step[b] * tempo;
       const end = Math.min(until, at + lengths[b]);
-      if (end <= 0 && at < -20_000) break;
-      const seen = end > 0 ? upTo(end) - upTo(Math.max(0, at)) : 0;
+      if (end <= start && at < start - 20_000) break;
+      const seen = end > start ? upTo(end) - upTo(Math.max(start, at)) : 0;
       // One that was on when the watch began, or by the tempo's error just after, shows no beginning. It may show, or be taken
       // for daylight, since nothing was dark before it.
-      log += at > EARLY_MS ? BLIND + Math.min(0, seen) : Math.max(seen, BLIND);
-      if (at < 0 && end <= 0) break;
+      log += at > start + EARLY_MS ? BLIND + Math.min(0, seen) : Math.max(seen, BLIND);
+      if (at < start && end <= start) break;
       i = b;
     }
     return log;
@@ -151,8 +168,52 @@ export function playFilm(
       const log = Math.max(middle, start) + FIRST + within(j, onsets[i]);
       put(i, { flash: j, travelled: 0, begin: j, log, from: null, at: onsets[i] });
     }
+  /** What should have been seen after a flash, up to a time at which something else came. */
+  const unseenAfter = (p: Place, end: number): number => {
+    let unseen = 0;
+    let j = p.flash;
+    let at = p.at;
+    for (let k = 0; k < 8 && next[j] >= 0; k++) {
+      at += flat.step[j] * tempo;
+      j = next[j];
+      const slack = 3 * Math.sqrt(flat.stepVar[j]) + 2 * raster;
+      if (at + slack > end) break;
+      if (!isUnseen(at)) unseen += BLIND + Math.min(0, within(j, at));
+    }
+    return unseen;
+  };
+  /** Nobody saw the lamp from `gap[0]` to `gap[1]`: the show went on to anywhere, or began anew. */
+  const resume = ([from, to]: readonly [number, number], at: number): void => {
+    let before: Place | null = null;
+    let most = -Infinity;
+    for (let i = at - 1; i >= Math.max(0, at - NEXT_ONSETS); i--)
+      for (const p of places[i]) {
+        const log = p.log + unseenAfter(p, from);
+        if (log > most) [before, most] = [p, log];
+      }
+    if (!before) return;
+    for (let i = at; i < Math.min(count, at + NEXT_ONSETS); i++)
+      for (let j = 0; j < n; j++) {
+        const steps = stepsTo(flat, before.flash, j);
+        if (!steps) continue;
+        const log = most + ANEW + FIRST - Math.log(n) + unseenBefore(j, onsets[i], to) + within(j, onsets[i]);
+        put(i, {
+          flash: j,
+          travelled: before.travelled + steps,
+          begin: before.begin,
+          log,
+          from: before,
+          at: onsets[i],
+        });
+      }
+  };
   let best = -Infinity;
+  let coming = 0;
   for (let i = 0; i < count; i++) {
+    while (coming < gaps.length && gaps[coming][1] <= onsets[i]) {
+      if (i > 0) resume(gaps[coming], i);
+      coming++;
+    }
     const list = places[i].sort((a, b) => b.log - a.log);
     const keep = i < begin ? list.filter((p) => p.log > list[0].log - BEHIND) : list.slice(0, WIDEST);
     places[i] = keep;
@@ -162,19 +223,22 @@ export function playFilm(
       let center = onsets[i];
       let variance = raster * raster;
       let log = p.log;
-      for (let blind = 0; blind <= MOST_BLIND && next[j] >= 0; blind++) {
+      for (let step = 1, blind = 0; blind <= MOST_BLIND && next[j] >= 0; step++) {
         center += flat.step[j] * tempo;
         variance += flat.stepVar[j] * tempo * tempo;
         j = next[j];
         if (center > until) break;
         const sum = variance + raster * raster;
         const reach = REACH * Math.sqrt(sum);
+        if (step > MOST_BLIND + 1 && reach > FOLLOWED_MS) break;
         const base = log - 0.5 * Math.log(2 * Math.PI * sum);
         for (let k = firstAt(onsets, center - reach); k < count && onsets[k] < center + reach; k++) {
           if (k <= i) continue;
           const late = onsets[k] - center;
-          put(k, { flash: j, travelled: p.travelled + blind + 1, begin: p.begin, log: base - (0.5 * late * late) / sum + within(j, onsets[k]), from: p, at: onsets[k] }); // prettier-ignore
+          put(k, { flash: j, travelled: p.travelled + step, begin: p.begin, log: base - (0.5 * late * late) / sum + within(j, onsets[k]), from: p, at: onsets[k] }); // prettier-ignore
         }
+        if (isUnseen(center)) continue;
+        blind++;
         log += BLIND + Math.min(0, within(j, center));
       }
     }
@@ -188,16 +252,7 @@ export function playFilm(
   const longest = flat.step.reduce((a, b) => (Number.isFinite(b) ? Math.max(a, b) : a), 0) * tempo;
   for (let i = count - 1; i >= 0; i--) {
     for (const p of places[i]) {
-      let unseen = 0;
-      let j = p.flash;
-      let at = p.at;
-      for (let k = 0; k < 8 && next[j] >= 0; k++) {
-        at += flat.step[j] * tempo;
-        j = next[j];
-        const slack = 3 * Math.sqrt(flat.stepVar[j]) + 2 * raster;
-        if (at + slack > until) break;
-        unseen += BLIND + Math.min(0, within(j, at));
-      }
+      const unseen = unseenAfter(p, until);
       const log = p.log + (film.stopped ? Math.max(STOPPED, unseen) : unseen);
       if (log > total) {
         total = log;

@@ -55,6 +55,7 @@ export interface Proposals {
 const LONGEST = 24;
 
 /** Lists to try, from readings of the same evidence: rows between two beginnings of the list, and what came often. */
+// eslint-disable-next-line max-lines-per-function -- one walk along the showings: its parts share rows that are written in place
 export function proposalsOf(dialect: Dialect, readings: readonly (readonly Showing[])[]): Proposals {
   const pool = new Map<string, number>();
   const rows = new Map<Memory, Map<string, number>>();
@@ -78,6 +79,12 @@ export function proposalsOf(dialect: Dialect, readings: readonly (readonly Showi
     let stretch: string[] = [];
     /** The same since the last fixed code, whatever falls or comes again in it: a misread showing cuts no row there. */
     let since: string[] = [];
+    /** The same since a code came again: where a round begins as a code does, only that tells where it began. */
+    let turn: string[] = [];
+    const goRound = () => {
+      if (turn.length) bump(inner(rows, of), turn.join(" "), share);
+      turn = [];
+    };
     const chunk = () => {
       const [, chunks] = tidied(dialect, since, phase);
       if (chunks?.length) bump(inner(rows, of), chunks.join(" "), share);
@@ -101,13 +108,20 @@ export function proposalsOf(dialect: Dialect, readings: readonly (readonly Showi
       const round = row.includes(s.code ?? "") && row.at(-1) !== s.code;
       // In an ascending list a new beginning shows by itself; the rest before it is often the same as between codes.
       if (s.fixed || (s.again && dialect.order === "stored") || s.phase !== phase || falls || round) cut();
-      if (s.fixed || s.phase !== phase) chunk();
+      if (s.fixed || s.phase !== phase) {
+        chunk();
+        turn = [];
+      }
       if (memory !== of) halve();
       phase = s.phase;
       of = memory;
       if (s.fixed || s.code === null || !isFault(dialect, s.code)) continue;
       bump(pool, s.code, share);
       bump(inner(byMemory, memory), s.code, share);
+      if (turn.at(-1) !== s.code) {
+        if (turn.includes(s.code)) goRound();
+        turn.push(s.code);
+      }
       row.push(s.code);
       stretch.push(s.code);
       since.push(s.code);

@@ -39,12 +39,19 @@ const BUDGET = 180;
 /**
  * Tries lists: from readings, then their neighbours, hill climbing with a small beam. Empty when none explains anything.
  * @param effort share of the usual effort
+ * @param seeds lists to begin with, beside those that are read
  */
-export function search<S, P>(dialect: Dialect, view: View<S, P>, prior: Prior, effort = 1): Candidate<P>[] {
+export function search<S, P>(
+  dialect: Dialect,
+  view: View<S, P>,
+  prior: Prior,
+  effort = 1,
+  seeds: readonly Faults[] = [],
+): Candidate<P>[] {
   const found = new Map<string, Candidate<P>>();
   let best: Candidate<P> | null = null;
   for (const [i, setting] of view.settings.entries())
-    for (const c of explore(dialect, view, prior, setting, best, (i ? BUDGET / 2 : BUDGET) * effort)) {
+    for (const c of explore(dialect, view, prior, setting, best, (i ? BUDGET / 2 : BUDGET) * effort, seeds)) {
       const known = found.get(keyOf(c.h));
       if (!known || known.log < c.log) found.set(keyOf(c.h), c);
       if (!best || c.log > best.log) best = c;
@@ -89,6 +96,7 @@ function explore<S, P>(
   first: S,
   rival: Candidate<P> | null,
   budget: number,
+  seeds: readonly Faults[],
 ): Candidate<P>[] {
   const engines = countsCylinders(dialect) ? CYLINDERS : [];
   const memories = memoriesOf(dialect);
@@ -112,7 +120,7 @@ function explore<S, P>(
   const begin = (allowed: number): void => {
     const { lists, pool } = proposalsOf(dialect, view.readings(setting));
     for (const [code, n] of pool) read.set(code, Math.max(n, read.get(code) ?? 0));
-    for (const faults of together(memories, lists))
+    for (const faults of [...seeds, ...together(memories, lists)])
       for (const cylinders of engines.length ? engines.slice(0, 3) : [null])
         if (spent < allowed) attempt({ faults, cylinders });
   };

@@ -9,7 +9,7 @@ import { grammarOf, type Grammar } from "./grammar";
 import { readingOf } from "./reading";
 import { answered } from "./stopped";
 import { walksOf } from "./walks";
-import { TEMPO_MAX, TEMPO_MIN } from "./tempo";
+import { TEMPO_MAX, TEMPO_MIN, tempoLog } from "./tempo";
 import type { View } from "./view";
 import { placeMarks, refitTempo, spansOf } from "./placing";
 
@@ -45,8 +45,11 @@ export function timedView(
       return Array.from({ length: DRAWS }, () => readingOf(dialect, walks.draw(random)));
     },
     prepare: (show, setting) => ({ ...setting, flat: flatten(show, track.mode) }),
-    score: ({ flat, tempo, observer }, against) => score(track, flat, tempo, observer, against),
-    weigh: (p) => weigh(track, observers, p),
+    score: ({ flat, tempo, observer }, against) => {
+      const own = score(track, flat, tempo, observer, against);
+      return { ...own, logLik: own.logLik + tempoLog(tempo) };
+    },
+    weigh: (p) => weigh(track, observers, p) + tempoLog(p.tempo),
     refit: (p) => {
       const tempo = refitTempo(track, p.flat, alignment(p), p.observer);
       const logs = observers.map((observer) => ({ observer, log: score(track, p.flat, tempo, observer).logLik }));

@@ -194,7 +194,7 @@ function watched(
   }
   // Of two memories only one was seen: without what parts them, which of the two it was rests on the start alone.
   if (two && !result.complete && memories.some((m) => !result.memories[m]?.length)) most = atMost(most, "likely");
-  const codes = memories.flatMap((memory) =>
+  const seen = memories.flatMap((memory) =>
     (two ? (result.memories[memory] ?? []) : result.codes).map((code) => ({
       code,
       memory: two ? memory : only,
@@ -205,7 +205,14 @@ function watched(
       most: called && dialect.digits.style === "total" && Number(code) > AT_A_GLANCE ? atMost(most, "likely") : most,
     })),
   );
-  if (codes.some((x) => x.p < CERTAIN)) doubts.push({ kind: "rival" });
+  const rival = seen.some((x) => x.p < CERTAIN);
+  // A press whose last flash was missed shows the code below, and nothing tells that it was missed.
+  const short = dialect.advance === "button" && dialect.digits.style === "total" ? seen.filter((x) => x.heard <= HEARD && seen.some((y) => Number(y.code) === Number(x.code) + 1)) : []; // prettier-ignore
+  for (const x of short) x.most = atMost(x.most, "likely");
+  if (short.length) most = atMost(most, "likely");
+  // Who miscalled one run may have miscalled the next.
+  const codes = rival && called ? seen.map((x) => ({ ...x, most: atMost(x.most, "likely") })) : seen;
+  if (rival) doubts.push({ kind: "rival" });
   else if (codes.some((x) => x.heard < HEARD + Number(called))) doubts.push({ kind: "heard-once" });
   if (!result.complete) doubts.push(notWhole);
   // Who counts a run wrong two times alike still does not leave out the same code in two rounds.
@@ -216,8 +223,8 @@ function watched(
     access,
     reading,
     codes,
-    // Numbers that somebody called out of a show that stops make sense wherever they leave off.
-    { p: Math.min(completeness, result.confidence), heard: rounds, most: called && dialect.loopFrom === null ? atMost(most, "likely") : most }, // prettier-ignore
+    // Numbers that somebody called out make sense wherever they leave off, and a press that asked nothing leaves no number.
+    { p: Math.min(completeness, result.confidence), heard: rounds, most: called ? atMost(most, "likely") : most }, // prettier-ignore
     doubts,
   );
 }

@@ -12,9 +12,12 @@ export type MarkEdit =
 
 const SHORTEST = 60;
 
+/** A number that no mark has yet. */
+export const nextId = (marks: readonly Mark[]): number => marks.reduce((most, m) => Math.max(most, m.id), 0) + 1;
+
 export function editMarks(marks: readonly Mark[], edit: MarkEdit): Mark[] {
   if (edit.kind === "add") {
-    const id = Math.max(0, ...marks.map((m) => m.id)) + 1;
+    const id = nextId(marks);
     const mark: Mark = { id, t: Math.max(0, edit.t) };
     if (edit.up !== undefined) mark.up = Math.max(mark.t + SHORTEST, edit.up);
     if (edit.mark) mark.kind = edit.mark;

@@ -1,6 +1,7 @@
-import { useMemo, useState } from "react";
+import { useState } from "react";
 import { PACKS } from "@packs/index";
 import { byHand, inputsFor, isPicture } from "@core/record/inputs";
+import type { KeptLamp } from "@core/record/lamp";
 import type { Reading } from "@core/record/types";
 import { flashWorker } from "~/workers/flash";
 import type { LampSeen } from "~/workers/lamp.worker";
@@ -14,6 +15,8 @@ import { Elsewhere } from "./Elsewhere";
 import { looseHome } from "./home";
 import { Inputs } from "./Inputs";
 import { KeepWith, type Garage } from "./KeepWith";
+import { KeptLamps } from "./KeptLamps";
+import { LearnedTalk } from "./LearnedTalk";
 import { PictureWatch } from "./picture/picture-watch";
 import { fitOf, orderByFit, type Ranking } from "./picture/ranking";
 import { PictureStage } from "./picture/Stage";
@@ -31,9 +34,13 @@ const SHOWN = 3;
 const JUDGED_MS = 90_000;
 
 /** Watches any lamp: no vehicle was chosen, so which dialect it speaks is found out too. @param stored what was read last, if it is still here */
-export function FreeWatch({ stored, ...garage }: { stored: Reading | null } & Garage) {
+export function FreeWatch({
+  stored,
+  lamps,
+  ...garage
+}: { stored: Reading | null; lamps: readonly KeptLamp[] } & Garage) {
   useAwake();
-  const known = useMemo(() => dialectsOf(PACKS), []);
+  const [known, setKnown] = useState(() => dialectsOf(PACKS, lamps));
   const [session] = useState(
     () => new ReadingSession(looseHome(known[0].dialect, "unknown", stored), stored?.input ?? "camera"),
   );
@@ -57,6 +64,7 @@ export function FreeWatch({ stored, ...garage }: { stored: Reading | null } & Ga
   const another = () => {
     picture.close();
     believed.forget();
+    setKnown(dialectsOf(PACKS, lamps));
     void session.startOver();
   };
   return (
@@ -83,8 +91,11 @@ export function FreeWatch({ stored, ...garage }: { stored: Reading | null } & Ga
               vehicle.
             </Soft>
           )}
+          {!some && <KeptLamps lamps={lamps} />}
           {again && <Soft>Read at {shortTime(again)}, and kept on this device since.</Soft>}
-          {some && misfit !== "even" && (speaks || phase === "watching") && <Speaks {...believed} known={known} />}
+          {some && misfit !== "even" && (speaks || phase === "watching") && !believed.learned && (
+            <Speaks {...believed} known={known} />
+          )}
           {pictured && <PictureStage picture={picture} names={[title]} playhead={playhead} onPlayhead={setPlayhead} />}
           {/* Which make it is was told by nobody: no code is certain. */}
           <Codes session={session} given={believed.given} most="likely" />
@@ -100,6 +111,7 @@ export function FreeWatch({ stored, ...garage }: { stored: Reading | null } & Ga
               />
             </Sheet>
           )}
+          {some && believed.learned && <LearnedTalk learned={believed.learned} done={phase === "stopped"} />}
           {phase === "stopped" && some && speaks && !misfit && (
             <KeepWith session={session} dialect={dialect} {...garage} />
           )}

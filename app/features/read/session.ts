@@ -1,15 +1,16 @@
 import type { Decoded, FilmRead } from "@core/flash/decode";
 import type { Dialect } from "@core/flash/dialect";
-import { leftOut } from "@core/lamp/long-watch";
 import { nothingMore } from "@core/flash/settle";
-import { editMarks, type MarkEdit } from "@core/record/edit";
+import { editMarks, nextId, type MarkEdit } from "@core/record/edit";
 import { evidenceOf } from "@core/record/evidence";
 import { byHand, inputsFor, isPicture, watchOf } from "@core/record/inputs";
+import { withBrightness, withChange, withSeenMarks, type Brightness } from "@core/record/pictured";
 import { lastMarked, resultFrom, resultOfRest, TAIL_MS } from "@core/record/readings";
 import { type Input, type LampRested, type LookedAt, type Mark, type Reading } from "@core/record/types";
 import { StoreProblem } from "~/store/box";
 import { clock, nowIso } from "~/store/clock";
 import { flashWorker } from "~/workers/flash";
+import { Answers } from "./answers";
 import { NOT_STARTED, type Home } from "./home";
 
 /** Watching is taken to have begun this long before the first mark. */
@@ -22,8 +23,6 @@ const FILM_READ_SHARE = 0.1;
 const CAMERA_READ_MS = 1200;
 /** What goes on for hours is read so seldom that it takes at most about this share of the time. */
 const READ_SHARE = 0.3;
-/** So many answers that fail in a row are told of. */
-const STUCK_AFTER = 3;
 
 export type Phase = "ready" | "watching" | "stopped" | "interrupted";
 
@@ -45,6 +44,12 @@ export interface SessionState {
   stuck: boolean;
 }
 
+/** What a reading says, and the marks that its pictures tell; null where they were made by hand. */
+interface Answer {
+  decoded: Decoded;
+  marks: Mark[] | null;
+}
+
 /**
  * One reading while it is made: marks in, every one stored as it comes, decoded in the worker as it grows. Outside React, since
  * marks come several a second and only what shows them should be drawn again.
@@ -55,8 +60,11 @@ export class ReadingSession {
   /** Wall clock of this session: fixed once, then monotonic, so that a clock that is set in the middle moves no mark. */
   private wall = clock.now() - clock.ticks();
   private held: number | null = null;
-  private decoding = false;
-  private again = false;
+  private answers = new Answers({
+    ask: () => this.question(),
+    busy: (busy) => this.state.busy !== busy && this.set({ busy }),
+    stuck: (stuck) => this.state.stuck !== stuck && this.set({ stuck }),
+  });
 
   /** Pictures seen before a camera was taken up again, and when that was. */
   private before: { t: number[]; y: number[] } = { t: [], y: [] };
@@ -64,10 +72,6 @@ export class ReadingSession {
   /** Goes on although it is settled, since the person said so. */
   private onward = false;
   private picturesReadAt = -Infinity;
-  /** How long the last reading took, ms. */
-  private cost = 0;
-  /** Answers that failed, in a row. */
-  private failed = 0;
   /** It is recorded, or just being so: whatever is answered later must not write over that. */
   private finished = false;
   private recorded: Reading | null = null;
@@ -241,22 +245,20 @@ export class ReadingSession {
   };
 
   /** The lamp's brightness in all pictures so far, times from the first one, and where the pictures have come to. */
-  seePicture = ({ t, y }: { t: ArrayLike<number>; y: ArrayLike<number> }, at: number): void => {
-    const { reading, phase } = this.state;
+  seePicture = (seen: Brightness, at: number): void => {
+    const { phase } = this.state;
     // What a person has corrected stays as it is. After the end another lamp may be picked from the same pictures.
-    if ((phase !== "watching" && phase !== "stopped") || reading.corrected || !isPicture(reading.input)) return;
-    const levels = {
-      t: [...this.before.t, ...Array.from(t, (x) => Math.round((this.from + x) * 10) / 10)],
-      y: [...this.before.y, ...Array.from(y)],
-    };
-    const out = reading.input === "camera" ? leftOut(levels.t) : null;
-    if (out) for (const row of [levels.t, levels.y]) row.splice(out.from, out.to - out.from);
+    if ((phase !== "watching" && phase !== "stopped") || this.state.reading.corrected || !isPicture(this.state.reading.input)) return; // prettier-ignore
+    const reading = withBrightness(this.state.reading, this.before, this.from, seen);
     this.pictured = this.from + at;
-    if (phase === "stopped") return this.store({ ...reading, levels });
-    this.set({ reading: { ...reading, levels } });
+    if (phase === "stopped") return this.store(reading);
+    this.set({ reading });
     // A film is decoded faster than it could be read over and over: its reading takes the processor from its decoding.
     const film = reading.input === "film";
-    const pause = Math.max(film ? FILM_READ_MS : CAMERA_READ_MS, this.cost / (film ? FILM_READ_SHARE : READ_SHARE));
+    const pause = Math.max(
+      film ? FILM_READ_MS : CAMERA_READ_MS,
+      this.answers.cost / (film ? FILM_READ_SHARE : READ_SHARE),
+    );
     if (performance.now() - this.picturesReadAt < pause) return;
     this.picturesReadAt = performance.now();
     this.decode();
@@ -267,13 +269,7 @@ export class ReadingSession {
     const { reading, phase } = this.state;
     if (phase !== "watching" || reading.corrected) return;
     const away = this.home.dialect.rest === "lit" ? 0 : 1;
-    const at = Math.round(this.from + t);
-    const open = reading.marks.findLast((m) => m.up === undefined);
-    const marks =
-      lit === away
-        ? [...reading.marks, { id: nextId(reading.marks), t: at }]
-        : reading.marks.map((m) => (m === open ? { ...m, up: Math.max(m.t + 20, at) } : m));
-    this.set({ reading: { ...reading, marks } });
+    this.set({ reading: withChange(reading, lit === away, Math.round(this.from + t)) });
   };
 
   /** No more pictures come. */
@@ -411,7 +407,7 @@ export class ReadingSession {
   /** Where the pictures have come to, ms from the start of the reading. */
   private pictured: number | null = null;
 
-  private async ask(reading: Reading, until: number): Promise<{ decoded: Decoded; marks: Mark[] | null }> {
+  private async ask(reading: Reading, until: number): Promise<Answer> {
     const { dialect, table } = this.home;
     const evidence = evidenceOf(reading, until, dialect);
     if (evidence.mode !== "levels")
@@ -420,70 +416,35 @@ export class ReadingSession {
     return { decoded, marks: marks.map((m, i) => ({ id: i + 1, ...m })) };
   }
 
-  /** Decodes the newest state; one at a time, so that a slow answer never queues up others. */
+  /** Decodes the newest state. */
   private decode(): void {
-    if (this.decoding) {
-      this.again = true;
-      return;
-    }
-    const { reading, phase } = this.state;
-    if (reading.startedAt === NOT_STARTED || this.finished) return;
-    // Marks by hand wait for their dialect; those of pictures are found by the way.
-    if (this.home.speaks === "unknown" && reading.marks.length && !isPicture(reading.input)) {
-      if (this.state.busy) this.set({ busy: false });
-      return;
-    }
-    this.decoding = true;
-    if (!this.state.busy) this.set({ busy: true });
-    const asked = performance.now();
-    const pictured = isPicture(reading.input) ? this.pictured : null;
-    const until = reading.until ?? pictured ?? (phase === "watching" ? this.now() : lastMarked(reading.marks));
-    const answered = this.ask(reading, until).then(({ decoded, marks }) => {
-      if (
-        !this.finished &&
-        this.state.reading.id === reading.id &&
-        this.state.reading.startedAt === reading.startedAt
-      ) {
-        if (marks) this.takeMarks(marks, until);
-        // Want of taps takes nothing back: whoever taps no more has stopped looking, and the lamp goes on.
-        const of = this.answeredOf;
-        const quiet = !isPicture(reading.input) && of?.marks === reading.marks && of.counts === reading.counts && of.withKey === reading.keyOn; // prettier-ignore
-        if (!(quiet && this.state.decoded?.complete && !decoded.complete)) {
-          this.answeredOf = { marks: reading.marks, counts: reading.counts, withKey: reading.keyOn, until };
-          this.set({ decoded });
-          this.settle(decoded);
-        }
-      }
-      this.failed = 0;
-      if (this.state.stuck) this.set({ stuck: false });
-    });
-    // An answer that fails leaves the one before standing; the next is asked for all the same, of a worker that is started anew.
-    const told = answered.catch(() => {
-      this.failed++;
-      if (this.failed >= STUCK_AFTER && !this.state.stuck) this.set({ stuck: true });
-      this.again = this.failed < STUCK_AFTER;
-    });
-    void told.finally(() => {
-      this.decoding = false;
-      this.cost = performance.now() - asked;
-      if (this.again && !this.finished) {
-        this.again = false;
-        this.decode();
-      } else this.set({ busy: false });
-    });
+    this.answers.next();
   }
 
-  /** Marks that all pictures tell, and behind them those that were seen since. */
-  private takeMarks(marks: Mark[], until: number): void {
-    const { reading } = this.state;
-    if (reading.corrected) return;
-    const since = reading.marks.filter((m) => m.t > until - 60).map((m, i) => ({ ...m, id: marks.length + 1 + i }));
-    const last = marks.at(-1);
-    const still = since.length > 0 && last && since[0].t - last.up! < 60;
-    // The last stretch goes on: it was cut off where the pictures ended.
-    const joined = still ? [...marks.slice(0, -1), { ...since[0], t: last.t, id: last.id }, ...since.slice(1)] : [...marks, ...since]; // prettier-ignore
-    this.set({ reading: { ...reading, marks: joined } });
-    this.keep(this.state.reading);
+  private question(): Promise<void> | null {
+    const { reading, phase } = this.state;
+    if (reading.startedAt === NOT_STARTED || this.finished) return null;
+    // Marks by hand wait for their dialect; those of pictures are found by the way.
+    if (this.home.speaks === "unknown" && reading.marks.length && !isPicture(reading.input)) return null;
+    const pictured = isPicture(reading.input) ? this.pictured : null;
+    const until = reading.until ?? pictured ?? (phase === "watching" ? this.now() : lastMarked(reading.marks));
+    return this.ask(reading, until).then((answer) => this.takeAnswer(answer, reading, until));
+  }
+
+  private takeAnswer({ decoded, marks }: Answer, of: Reading, until: number): void {
+    const now = this.state.reading;
+    if (this.finished || now.id !== of.id || now.startedAt !== of.startedAt) return;
+    if (marks && !now.corrected) {
+      this.set({ reading: withSeenMarks(now, marks, until) });
+      this.keep(this.state.reading);
+    }
+    // Want of taps takes nothing back: whoever taps no more has stopped looking, and the lamp goes on.
+    const last = this.answeredOf;
+    const quiet = !isPicture(of.input) && last?.marks === of.marks && last.counts === of.counts && last.withKey === of.keyOn; // prettier-ignore
+    if (quiet && this.state.decoded?.complete && !decoded.complete) return;
+    this.answeredOf = { marks: of.marks, counts: of.counts, withKey: of.keyOn, until };
+    this.set({ decoded });
+    this.settle(decoded);
   }
 
   /** Watching on would tell nothing new: it ends by itself, once. */
@@ -504,10 +465,6 @@ export class ReadingSession {
 function leadOf({ loopFrom, advance, phases, gaps }: Dialect): number {
   if (loopFrom !== null || advance === "button") return LEAD_MS;
   return LEAD_MS + (phases[0]?.kind === "steady" ? phases[0].ms : 0) + gaps.code;
-}
-
-function nextId(marks: readonly Mark[]): number {
-  return marks.reduce((most, m) => Math.max(most, m.id), 0) + 1;
 }
 
 /** A store that fails says why in words; anything else that fails is told of too. */

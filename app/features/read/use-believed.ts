@@ -2,6 +2,8 @@ import { useEffect, useState } from "react";
 import { evidenceOf } from "@core/record/evidence";
 import type { Pack } from "@core/pack/pack";
 import type { Dialect } from "@core/flash/dialect";
+import type { Learned } from "@core/flash/learn/learn";
+import type { KeptLamp } from "@core/record/lamp";
 import { isPicture } from "@core/record/inputs";
 import { clock } from "~/store/clock";
 import { flashWorker } from "~/workers/flash";
@@ -26,8 +28,12 @@ const FEWEST = 6;
 /** So sure a dialect is named as such; below, it is one of several. */
 export const SURE = 0.9;
 
-/** Dialects of lamps that show by themselves, each once, with all makes that speak it. */
-export function dialectsOf(packs: readonly Pack[]): Believed[] {
+/** Where it is surely none of those that are known, and surely a list, it is read by what was learned of it. */
+const NONE_OF_THEM = 0.5;
+const NO_LIST = 0.1;
+
+/** Dialects of lamps that show by themselves, each once, with all makes that speak it, and those that were learned and kept. */
+export function dialectsOf(packs: readonly Pack[], lamps: readonly KeptLamp[]): Believed[] {
   const by = new Map<string, Believed>();
   for (const pack of packs)
     for (const dialect of pack.dialects) {
@@ -36,7 +42,7 @@ export function dialectsOf(packs: readonly Pack[]): Believed[] {
       if (known) known.makes.push(pack.make);
       else by.set(dialect.id, { dialect, makes: [pack.make], probability: 0 });
     }
-  return [...by.values()];
+  return [...by.values(), ...lamps.map(({ name, dialect }) => ({ dialect, makes: [name], probability: 0 }))];
 }
 
 /**
@@ -46,6 +52,7 @@ export function dialectsOf(packs: readonly Pack[]): Believed[] {
 export function useBelieved(session: ReadingSession, known: readonly Believed[]) {
   const [ranked, setRanked] = useState<Believed[]>([]);
   const [none, setNone] = useState(0);
+  const [learned, setLearned] = useState<Learned | null>(null);
   const [said, setSaid] = useState<string | null>(null);
   const [asking, setAsking] = useState(false);
   useEffect(() => {
@@ -66,9 +73,11 @@ export function useBelieved(session: ReadingSession, known: readonly Believed[])
         if (evidence.mode === "counts" || evidence.mode === "button") return;
         const dialects = known.map((k) => k.dialect);
         const answer = await flashWorker("judge").identify(dialects, evidence);
+        const own = answer.none > NONE_OF_THEM ? await flashWorker("judge").learn([evidence]) : null;
         // Of a reading that was thrown away meanwhile it tells nothing.
         if (session.state.reading.startedAt !== reading.startedAt) return;
         setNone(answer.none + answer.even);
+        setLearned(own?.dialect && own.none < NO_LIST ? own : null);
         setRanked(answer.ranked.flatMap((a) => known.filter((k) => k.dialect.id === a.dialect).map((k) => ({ ...k, probability: a.probability })))); // prettier-ignore
       } catch {
         // A worker that died is started anew with the next question.
@@ -86,9 +95,10 @@ export function useBelieved(session: ReadingSession, known: readonly Believed[])
       ended();
     };
   }, [session, known]);
-  const dialect = known.find((k) => k.dialect.id === said)?.dialect ?? ranked[0]?.dialect;
-  const given = said === null ? (ranked[0]?.probability ?? 0) : 1;
-  const sure = given >= SURE;
+  const own = said === null ? learned : null;
+  const dialect = own?.dialect ?? known.find((k) => k.dialect.id === said)?.dialect ?? ranked[0]?.dialect;
+  const given = said !== null ? 1 : own ? 1 - own.none : (ranked[0]?.probability ?? 0);
+  const sure = given >= SURE && !own;
   useEffect(() => {
     session.become(looseHome(dialect ?? known[0].dialect, !dialect ? "unknown" : sure ? "given" : "likely"));
   }, [session, dialect, sure, known]);
@@ -96,7 +106,8 @@ export function useBelieved(session: ReadingSession, known: readonly Believed[])
   const forget = () => {
     setRanked([]);
     setNone(0);
+    setLearned(null);
     setSaid(null);
   };
-  return { ranked, none, said, setSaid, asking, given, forget };
+  return { ranked, none, learned: own, said, setSaid, asking, given, forget };
 }

@@ -3,13 +3,14 @@ import type { Decoded } from "../answer";
 import { anythingLog } from "../anything";
 import { decide } from "../decide";
 import type { Dialect } from "../dialect";
-import { trackOf, type Evidence } from "../evidence";
+import { firstOf, trackOf, type Evidence, type Filmed } from "../evidence";
 import { grammarOf } from "../grammar";
 import { OBSERVERS } from "../observer";
 import { priorOf } from "../prior";
 import { search } from "../search";
 import { timedView } from "../timed-view";
 import { walksOf } from "../walks";
+import { edgesOf } from "./film";
 import { marksOf } from "./marks";
 import { propose, type Known, type Proposed } from "./propose";
 
@@ -34,12 +35,23 @@ export interface Learned {
 
 /** Ways that are weighed whole, of all that were proposed; what a quick look at them leaves so far behind is not. */
 const WEIGHED = 14;
+/** A way this far behind the best at the first look, or behind no list at all, is not gone into, nats. */
+const BEHIND = 300;
+/** Of a hand anything follows some grammar more or less; of a camera's edges the first look is poorer. */
+const HOPELESS = { edges: 400, holds: 25, taps: 25 } as const;
 /** A look at a way goes over so many marks. */
 const GLANCED = 120;
 /** Before anything is seen, a blinking lamp is something else so often. */
 const NOTHING = 0.4;
 /** A search over a way of talking that may be wrong need not go to the end. */
 const EFFORT = 0.4;
+/** A reading less certain than this explains nothing well; so many ways are then gone into whole. */
+const UNSURE = 0.5;
+const AGAIN = 4;
+/** After so many that explain nothing, no other is tried. */
+const ENOUGH = 9;
+/** What is so far behind is surely not so, nats. */
+const SURELY = { edges: 60, holds: 12, taps: 12 } as const;
 /** Rests that differ by less are the same rest. */
 const SAME = 0.15;
 
@@ -52,38 +64,56 @@ interface Weighed extends Proposed {
  * How a lamp talks, from marks alone: ways of talking are proposed from the rests between the flashes, each is held against what was seen
  * by the same search that reads a known lamp, and the probabilities are shared out by that (Bayesian model comparison; every free length
  * pays for itself in the prior). Several watches of one lamp add up.
- * @param watches of the same lamp, each with its own codes
+ * @param seen watches of the same lamp, each with its own codes
  */
-export function learn(watches: readonly Evidence[], known: Known = {}): Learned {
+export function learn(seen: readonly (Evidence | Filmed)[], known: Known = {}): Learned {
+  const watches = seen.flatMap((w) => (w.mode === "levels" ? (edgesOf(w) ?? []) : w));
   const proposed = distinct(watches.flatMap((w) => marksOf(w).flatMap((m) => propose(m, known))));
   const quick = proposed.map((p) => ({
     p,
     log: p.logPrior + watches.reduce((sum, w) => sum + glance(p.dialect, w), 0),
   }));
-  const best = quick.sort((a, b) => b.log - a.log).slice(0, WEIGHED);
-  const weighed = best.map(({ p }) => weigh(p, watches)).sort((a, b) => b.log - a.log);
+  quick.sort((a, b) => b.log - a.log);
+  const mode = watches.find((w) => w.mode !== "edges")?.mode ?? "edges";
   const none = Math.log(NOTHING) + nothing(watches);
+  // What no walk through a way's grammar explains, no list of it does.
+  const best = quick.filter((q) => q.log > Math.max(quick[0].log - BEHIND, nothing(watches, GLANCED) - HOPELESS[mode])).slice(0, WEIGHED); // prettier-ignore
+  const first: Weighed[] = [];
+  const hopeless = () => first.every((w) => w.log < none - SURELY[mode]);
+  for (const { p } of best) {
+    first.push(weigh(p, watches, EFFORT));
+    if (first.length >= ENOUGH && hopeless()) break;
+  }
+  first.sort(likelier);
+  // Where nothing explains it well and it may be a list, the likeliest are gone into once more, without sparing.
+  const well = hopeless() || first[0].decoded.every((d) => d.confidence >= UNSURE);
+  const weighed = well ? first : [...first.slice(0, AGAIN).map((w) => weigh(w, watches, 1)), ...first.slice(AGAIN)].sort(likelier); // prettier-ignore
   if (!weighed.length || !Number.isFinite(weighed[0].log)) return { dialect: null, certainty: blank(0), decoded: [], none: 1, settles: ["longer"] }; // prettier-ignore
   const list = Math.log(1 - NOTHING);
-  const sum = weighed.reduce((all, w) => logAdd(all, w.log + list), none);
-  const share = (holds: (w: Weighed) => boolean): number =>
-    Math.min(1, weighed.reduce((all, w) => all + (holds(w) ? Math.exp(w.log + list - sum) : 0), 0)); // prettier-ignore
-  const lead = weighed[0];
-  const certainty = Object.fromEntries(PROPERTIES.map((p) => [p, share((w) => same(p, w.dialect, lead.dialect))])) as Record<Property, number>; // prettier-ignore
-  const dialect = withOrder(lead);
+  const sum = weighed.reduce((all, w) => logAdd(all, w.log + list + Math.log1p(w.alike)), none);
+  /** @param each whether ways that show the same count as well, though they mean another code as fixed */
+  const share = (holds: (w: Weighed) => boolean, each = false): number =>
+    Math.min(1, weighed.reduce((all, w) => all + (holds(w) ? (each ? 1 + w.alike : 1) * Math.exp(w.log + list - sum) : 0), 0)); // prettier-ignore
+  // Among ways that say the same the likeliest; among what they say what is likeliest in all.
+  const said = (w: Weighed) => w.decoded.map((d) => d.codes.join(" ")).join("|");
+  const most = weighed.map((w) => ({ w, p: share((v) => said(v) === said(w)) })).reduce((a, b) => (b.p > a.p ? b : a));
+  const lead = most.w;
+  const certainty = Object.fromEntries(PROPERTIES.map((p) => [p, share((w) => same(p, w.dialect, lead.dialect), p !== "fixed")])) as Record<Property, number>; // prettier-ignore
   return {
-    dialect,
-    certainty: { ...certainty, order: certainty.order * orderCertainty(lead) },
+    dialect: lead.dialect,
+    certainty,
     decoded: lead.decoded.map((d, i) => shared(d, i, share)),
     none: Math.exp(none - sum),
     settles: settlesOf(lead, certainty),
   };
 }
 
+const likelier = (a: Weighed, b: Weighed) => b.log - a.log;
+
 function distinct(proposed: readonly Proposed[]): Proposed[] {
   const rough = (ms: number) => Math.round(Math.log(Math.max(1, ms)) / Math.log(1.08));
-  const key = ({ dialect: { gaps, marks, digits, phases, loopFrom, rest } }: Proposed) =>
-    JSON.stringify([Object.values(gaps).map(rough), rough(marks.short), rough(marks.long ?? 1), digits, phases.map((p) => (p.kind === "group" ? p.flashes : p.kind === "steady" ? p.kind : p)), loopFrom, rest]); // prettier-ignore
+  const key = ({ dialect: { gaps, marks, digits, order, phases, loopFrom, rest } }: Proposed) =>
+    JSON.stringify([Object.values(gaps).map(rough), rough(marks.short), rough(marks.long ?? 1), digits, order, phases.map((p) => (p.kind === "group" ? p.flashes : p.kind === "steady" ? p.kind : p)), loopFrom, rest]); // prettier-ignore
   return [...new Map(proposed.map((p) => [key(p), p])).values()];
 }
 
@@ -95,22 +125,22 @@ function glance(dialect: Dialect, watch: Evidence): number {
   return Math.max(...OBSERVERS[track.mode].map((o) => walksOf(grammar, track, 1, o, GLANCED, false).logLik));
 }
 
-function weigh(p: Proposed, watches: readonly Evidence[]): Weighed {
+function weigh(p: Proposed, watches: readonly Evidence[], effort: number): Weighed {
   let log = p.logPrior;
   const decoded = watches.map((watch) => {
     const track = trackOf(watch, p.dialect);
     const view = timedView(p.dialect, track);
-    const found = search(p.dialect, view, priorOf(p.dialect), EFFORT);
+    const found = search(p.dialect, view, priorOf(p.dialect), effort, p.read);
     log += found.reduce((sum, c) => logAdd(sum, c.log), -Infinity);
     return decide(p.dialect, view, found, [...track.onset]);
   });
   return { ...p, log, decoded };
 }
 
-/** Log probability of all watches if there is no list in them. */
-function nothing(watches: readonly Evidence[]): number {
+/** Log probability of all watches, or of their first marks, if there is no list in them. */
+function nothing(watches: readonly Evidence[], most = Infinity): number {
   return watches.reduce((sum, watch) => {
-    const own = marksOf(watch).map(({ track }) => anythingLog(track));
+    const own = marksOf(watch).map(({ track }) => anythingLog(firstOf(track, most)));
     return sum + (own.length ? Math.max(...own) : 0);
   }, 0);
 }
@@ -140,32 +170,13 @@ function same(property: Property, a: Dialect, b: Dialect): boolean {
     case "round":
       return (a.loopFrom === null) === (b.loopFrom === null);
     case "order":
-      return true;
+      return a.order === b.order;
   }
 }
 
 const timesOf = ({ phases }: Dialect) => phases.find((p) => p.kind === "stored")?.times;
 const fixedOf = ({ phases }: Dialect) =>
   phases.map((p) => (p.kind === "code" ? `${p.means} ${p.code} ${p.times}` : p.kind === "group" ? `${p.flashes}` : "")).join("/"); // prettier-ignore
-
-/** Codes that rise each time do so by rule, unless by chance: of n codes one order in n! rises. */
-function orderCertainty({ decoded }: Weighed): number {
-  let chance = 1;
-  for (const { codes, memories } of decoded)
-    for (const list of Object.values(memories).length ? Object.values(memories) : [codes]) {
-      if (!rises(list)) return 1;
-      for (let n = 2; n <= list.length; n++) chance /= n;
-    }
-  return 1 / (1 + chance);
-}
-
-const rises = (codes: readonly string[]) => codes.every((c, i) => !i || Number(codes[i - 1]) < Number(c));
-
-function withOrder({ dialect, decoded }: Weighed): Dialect {
-  const lists = decoded.flatMap((d) => (Object.values(d.memories).length ? Object.values(d.memories) : [d.codes]));
-  const told = lists.some((l) => l.length > 1) && lists.every(rises);
-  return told ? { ...dialect, order: "ascending" } : dialect;
-}
 
 /** Certainties of a reading, with what the other ways of talking read of the same watch. */
 function shared(d: Decoded, watch: number, share: (holds: (w: Weighed) => boolean) => number): Decoded {

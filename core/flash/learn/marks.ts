@@ -25,6 +25,8 @@ const SHORTEST = { marks: { short: 120 }, gaps: { flash: 120, digit: 0, repeat: 
 /** A long flash is at least so many times as long as a short one, and a lamp test as the longest flash. */
 const LONGER = 1.6;
 const STEADY = 1.35;
+/** A hand scatters so much that short and long may only seem apart, ms. */
+const BLURRED = 50;
 /** How far times scatter that are the same: edges of a camera, keys of a hand, and its taps. */
 const SCATTER: Record<Evidence["mode"], readonly Scatter[]> = {
   edges: [{ ms: 22, share: 0.04 }],
@@ -37,8 +39,9 @@ const SCATTER: Record<Evidence["mode"], readonly Scatter[]> = {
     { ms: 100, share: 0.04 },
   ],
 };
-/** Where the rests vary more than the marks by this factor (of log deviations) it is plain which is which. */
-const PLAIN = 1.6;
+/** Where one state lasts longer by this factor it is plain which is the rest; the first changes may be a lamp test. */
+const PLAIN = 1.8;
+const FIRST = 3;
 
 /** The ways in which evidence may be taken as marks: which state is the rest, and whether there are long flashes. */
 export function marksOf(evidence: Evidence): Marks[] {
@@ -47,22 +50,16 @@ export function marksOf(evidence: Evidence): Marks[] {
   );
 }
 
+/** Which state is the rest: the one that lasts longest, but for what was there at first; both where that is not plain. */
 function restsOf(evidence: Evidence): Dialect["rest"][] {
   if (evidence.mode !== "edges") return ["dark"];
   const lengths: [number[], number[]] = [[], []];
   const edges = evidence.edges.filter(([t]) => Number.isFinite(t));
-  for (let i = 1; i + 1 < edges.length; i++) lengths[edges[i][1]].push(Math.max(1, edges[i + 1][0] - edges[i][0]));
-  const [dark, lit] = lengths.map(variation);
+  for (let i = FIRST; i + 1 < edges.length; i++) lengths[edges[i][1]].push(Math.max(1, edges[i + 1][0] - edges[i][0]));
+  const [dark, lit] = lengths.map((list) => Math.max(1, ...list));
   if (dark > PLAIN * lit) return ["dark"];
   if (lit > PLAIN * dark) return ["lit"];
   return dark > lit ? ["dark", "lit"] : ["lit", "dark"];
-}
-
-/** Deviation of the logarithms. */
-function variation(ms: readonly number[]): number {
-  const logs = ms.map(Math.log);
-  const mean = logs.reduce((a, b) => a + b, 0) / (logs.length || 1);
-  return Math.sqrt(logs.reduce((sum, x) => sum + (x - mean) ** 2, 0) / (logs.length || 1));
 }
 
 function taken(evidence: Evidence, rest: Dialect["rest"], scatter: Scatter): Marks[] {
@@ -71,26 +68,30 @@ function taken(evidence: Evidence, rest: Dialect["rest"], scatter: Scatter): Mar
   const track = firstOf(usual ? trackOf(evidence, { rest, marks: { short: usual }, gaps: { ...SHORTEST.gaps, flash: usual } }) : rough, MOST); // prettier-ignore
   if (track.onset.length < 2) return [];
   if (track.mode === "taps") return [tapped(track, rest, scatter)];
-  const [steadyMs, flashes] = withoutLampTest(track);
-  const lengths = Array.from(flashes.length);
-  const base = { rest, track: flashes, steadyMs, scatter };
-  const alike = { ...base, long: lengths.map(() => false), short: median(lengths), longMs: null };
-  const parted = kindsOf(lengths, scatter, 2).find((k) => k.ms.length === 2);
-  const ways: Omit<Marks, "rests">[] = [alike];
-  if (parted && parted.ms[1] > LONGER * parted.ms[0])
-    ways.unshift({ ...base, long: Array.from(parted.of, (k) => k === 1), short: parted.ms[0], longMs: parted.ms[1] });
-  return ways.map((way) => ({ ...way, rests: restsAfter(way) }));
+  return lampTests(track).flatMap(([steadyMs, flashes]) => {
+    const lengths = Array.from(flashes.length);
+    const base = { rest, track: flashes, steadyMs, scatter };
+    const alike = { ...base, long: lengths.map(() => false), short: median(lengths), longMs: null };
+    const parted = kindsOf(lengths, scatter, 2).find((k) => k.ms.length === 2);
+    const two = parted !== undefined && parted.ms[1] > LONGER * parted.ms[0];
+    // Where long and short lie plainly apart, they are not alike.
+    const ways: Omit<Marks, "rests">[] = two && scatter.ms < BLURRED ? [] : [alike];
+    if (two) ways.unshift({ ...base, long: Array.from(parted.of, (k) => k === 1), short: parted.ms[0], longMs: parted.ms[1] }); // prettier-ignore
+    return ways.map((way) => ({ ...way, rests: restsAfter(way) }));
+  });
 }
 
-/** A first mark that is longer than all that follow was no flash. */
-function withoutLampTest(track: Track): [number | null, Track] {
+/** A first mark that is longer than all that follow was no flash; one that is as long as the longest, and stands alone, may have been one. */
+function lampTests(track: Track): [number | null, Track][] {
   const longest = track.length.subarray(1).reduce((a, b) => Math.max(a, b), 0);
-  if (track.onset.length < 4 || track.length[0] < STEADY * longest) return [null, track];
+  const whole: [null, Track] = [null, track];
+  if (track.onset.length < 4 || track.length[0] < longest / STEADY) return [whole];
   const from = <T extends Float64Array | Uint8Array>(row: T) => row.slice(1) as T;
-  return [
+  const without: [number, Track] = [
     track.length[0],
     { ...track, onset: from(track.onset), length: from(track.length), said: from(track.said), pause: track.pause.slice(1) }, // prettier-ignore
   ];
+  return track.length[0] > STEADY * longest ? [without] : [whole, without];
 }
 
 /** Of taps the lengths are not known: half of the shortest usual period stands for them, and what long ones add to it. */
@@ -116,10 +117,13 @@ function tapped(track: Track, rest: Dialect["rest"], scatter: Scatter): Marks {
   return { ...way, rests: restsAfter(way) };
 }
 
+/** Where lengths were seen they are taken as they were: a long flash varies more than a rest does. */
 function restsAfter({ track, long, short, longMs }: Omit<Marks, "rests">): number[] {
-  return Array.from(track.onset.subarray(1), (t, i) =>
-    Math.max(1, t - track.onset[i] - (long[i] ? (longMs ?? short) : short)),
-  );
+  return Array.from(track.onset.subarray(1), (t, i) => {
+    const seen = track.length[i];
+    const length = seen === seen ? seen : long[i] ? (longMs ?? short) : short;
+    return Math.max(1, t - track.onset[i] - length);
+  });
 }
 
 function median(of: readonly number[]): number {

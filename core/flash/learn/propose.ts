@@ -1,4 +1,5 @@
-import type { Dialect, Phase } from "../dialect";
+import type { Dialect, Faults, Phase } from "../dialect";
+import { isFault } from "../digits";
 import { kindsOf, type Kinds } from "./kinds";
 import type { Marks } from "./marks";
 import { most, stretches, tokensOf, wordOf, type Token } from "./tokens";
@@ -7,6 +8,10 @@ import { most, stretches, tokensOf, wordOf, type Token } from "./tokens";
 export interface Proposed {
   dialect: Dialect;
   logPrior: number;
+  /** How much as likely are, together, ways that show exactly the same and mean another code as fixed: no watch tells them apart. */
+  alike: number;
+  /** The list as the flashes have it, slips and all; the first and the last code may have been seen in part only. */
+  read: Faults[];
 }
 
 /** What is known of it from elsewhere, as from a manual's page: it is held. */
@@ -14,12 +19,16 @@ export type Known = Partial<{ style: Dialect["digits"]["style"]; count: readonly
 
 /** Kinds of rest that lamps have at most, and ways of parting them that are gone into. */
 const MOST_KINDS = 6;
-const PARTINGS = 3;
-const PARTING_IN_QUESTION = 25;
+const PARTINGS = 2;
+const PARTING_IN_QUESTION = 15;
 /** Of the codes so many must be of the same make-up, as a share; the others were misread. */
 const CONFORMING = 0.6;
 /** A lamp that rests for so many times the longest rest of its list has stopped. */
 const STOPPED = 1.7;
+/** No lamp shows a code oftener in a row. */
+const MOST_TIMES = 20;
+/** No hand follows flashes that come quicker than this, ms. */
+const BY_HAND_MS = 280;
 /** Shortest flash and rest of the format, ms. */
 const SHORTEST_MS = 120;
 const MOST_TOTAL = 60;
@@ -33,7 +42,9 @@ const PRIOR = {
   times: [Math.log(0.55), Math.log(0.2), Math.log(0.2)],
   timesMore: Math.log(0.05),
   fixed: Math.log(0.06),
-  separated: Math.log(0.1),
+  between: Math.log(0.08),
+  before: Math.log(0.02),
+  order: Math.log(0.5),
   rest: { dark: Math.log(0.8), lit: Math.log(0.2) },
   /** One more kind of rest, with a length of its own. */
   kind: -2.5,
@@ -43,11 +54,15 @@ const PRIOR = {
 export function propose(marks: Marks, known: Known = {}): Proposed[] {
   if (known.rest && known.rest !== marks.rest) return [];
   const partings = kindsOf(marks.rests, marks.scatter, MOST_KINDS);
+  const quickest = marks.short + (partings[0]?.ms[0] ?? 0);
+  if (marks.track.mode !== "edges" && quickest < BY_HAND_MS) return [];
   const able = partings.filter((p) => p.log > partings[0].log - PARTING_IN_QUESTION).slice(0, PARTINGS);
   const all = able.flatMap((kinds) => stylesOf(marks, kinds).flatMap((s) => shows(marks, kinds, s)));
   return all.filter(
-    ({ dialect: { digits } }) =>
-      (!known.style || known.style === digits.style) && (!known.count || known.count.join() === digits.count.join()),
+    ({ dialect: { digits, phases } }) =>
+      phases.every((p) => !("times" in p) || p.times <= MOST_TIMES) &&
+      (!known.style || known.style === digits.style) &&
+      (!known.count || known.count.join() === digits.count.join()),
   );
 }
 
@@ -86,7 +101,8 @@ function stylesOf(marks: Marks, kinds: Kinds): Style[] {
   const counted = (count: number[], logPrior: number): void =>
     void styles.push({ style: "counted", count, zero, within: 2, tokens, logPrior: PRIOR.style.counted + logPrior });
   if (ofUsual >= CONFORMING * (digits.length - single) && ofUsual >= single) counted([usual], 0);
-  if (usual === 2 && single > 0) counted([1, 2], PRIOR.mixedDigits);
+  const parted = separatorOf({ style: "counted", count: [usual], tokens });
+  if (usual === 2 && single > 0 && !parted?.plain) counted([1, 2], PRIOR.mixedDigits);
   return styles;
 }
 
@@ -128,48 +144,90 @@ function shows(marks: Marks, kinds: Kinds, style: Style): Proposed[] {
   const used = listed.flatMap(({ after }) => (typeof after === "number" ? [after] : []));
   const upper = [...new Set(used)].sort((a, b) => a - b);
   const roles = rolesOf(upper);
-  return roles.flatMap((r) => arranged(marks, kinds, style, listed, r, group));
+  return roles.flatMap((r) => arranged(marks, kinds, style, listed, r, group).map((p) => ({ ...p, read: readBy(p.dialect, listed, style) }))); // prettier-ignore
+}
+
+/** The codes in the order in which they first come; of two memories, what stands before a separator and after it. */
+function readBy(dialect: Dialect, listed: readonly Listed[], style: Style): Faults[] {
+  const two = dialect.phases.some((p) => p.kind === "stored" && p.memory === "live");
+  const of = (part: readonly Listed[]): Faults => {
+    const lists: string[][] = [[]];
+    for (const { word, after } of part) {
+      const code = codeOfWord(word, style);
+      const list = lists[lists.length - 1];
+      if (code && isFault(dialect, code) && !list.includes(code)) list.push(code);
+      if (after === "separator") lists.push([]);
+    }
+    if (!two) return { stored: [...new Set(lists.flat())] };
+    const at = Math.max(1, lists.findIndex((list, i) => i > 0 && list.length > 0)); // prettier-ignore
+    return { live: lists[at - 1], stored: lists[at] ?? [] };
+  };
+  return [listed, listed.slice(1), listed.slice(0, -1), listed.slice(1, -1)].map(of);
 }
 
 interface Separator {
   flashes: number;
+  /** The rests around it are longer than all others: a code would not stand so. */
+  plain: boolean;
   is: (token: Token) => boolean;
   before: number;
   after: number;
 }
 
 /** In codes of several digits a lone run that comes again and again, with the longest rests around it, is no code. */
-function separatorOf({ style, count, tokens }: Style): Separator | null {
+function separatorOf({ style, count, tokens }: Pick<Style, "style" | "count" | "tokens">): Separator | null {
   if (style !== "counted" || count.includes(1)) return null;
-  const lone = tokens.slice(1, -1).filter((t) => t.runs.length === 1);
+  const inner = tokens.slice(1, -1);
+  const lone = inner.filter((t) => t.runs.length === 1);
   const flashes = most(lone.map((t) => t.runs[0].short));
   const own = lone.filter((t) => t.runs[0].short === flashes);
-  if (!flashes || own.length < Math.max(1, tokens.length / 12)) return null;
+  if (!flashes || !own.length) return null;
+  const apart = Math.min(...own.flatMap((t) => [t.before!, t.after!]));
+  const others = inner.flatMap((t, i) => (!own.includes(t) && !own.includes(inner[i + 1]) && t.after !== null ? [t.after] : [])); // prettier-ignore
+  if (others.length && apart <= Math.max(...others)) return null;
   return {
     flashes,
+    plain: others.length > 0,
     is: (t) => t.runs.length === 1 && t.runs[0].short === flashes,
     before: most(own.map((t) => t.before!))!,
     after: most(own.map((t) => t.after!))!,
   };
 }
 
+/** A length as the format has it, ms. */
+const restMs = (kinds: Kinds, kind: number) => Math.max(SHORTEST_MS, Math.round(kinds.ms[kind]));
+
+/** What does not depend on how the list is arranged. */
+function plainDialect(marks: Marks, kinds: Kinds, style: Style, [repeat, code, pass]: Roles) {
+  const { short, longMs, rest } = marks;
+  const ms = (kind: number) => restMs(kinds, kind);
+  return {
+    id: "learned",
+    title: "Learned from the lamp",
+    rest,
+    marks: { short: Math.max(SHORTEST_MS, Math.round(short)), ...(longMs !== null && { long: Math.round(longMs) }) },
+    gaps: { flash: ms(0), digit: ms(style.within - 1), repeat: ms(repeat), code: ms(code), pass: ms(pass) },
+    digits: { style: style.style, count: style.count, zero: style.zero },
+    max: style.style === "total" ? MOST_TOTAL : style.style === "counted" ? 10 ** Math.max(...style.count) - 1 : 99,
+    order: "stored" as const,
+    advance: "self" as const,
+    empty: null,
+  };
+}
+
+/** The ways in which codes that were seen may stand in a show, as far as rests of these roles allow. */
 function arranged(
   marks: Marks,
   kinds: Kinds,
   style: Style,
   listed: readonly Listed[],
-  [repeat, code, pass]: Roles,
+  roles: Roles,
   separator: Separator | null,
 ): Proposed[] {
   const { short, longMs, steadyMs, rest, track } = marks;
-  const restMs = (kind: number) => Math.max(SHORTEST_MS, Math.round(kinds.ms[kind]));
-  const gaps = {
-    flash: restMs(0),
-    digit: restMs(style.within - 1),
-    repeat: restMs(repeat),
-    code: restMs(code),
-    pass: restMs(pass),
-  };
+  const base = plainDialect(marks, kinds, style, roles);
+  const { gaps } = base;
+  const [repeat, code, pass] = roles;
   const words = listed.map((l) => l.word);
   const ends = (after: Listed["after"]) => after === "separator" || after === null || (pass > code && after >= pass);
   const joins = (after: Listed["after"]) =>
@@ -185,44 +243,54 @@ function arranged(
   const longest = Math.max(...kinds.ms, 0);
   const stopped = until - onset[onset.length - 1] > STOPPED * longest + 2 * (longMs ?? short);
   const before: Phase[] = steadyMs === null ? [] : [{ kind: "steady", lamp: rest === "dark" ? "lit" : "dark", ms: Math.round(steadyMs) }]; // prettier-ignore
-  const base = {
-    id: "learned",
-    title: "Learned from the lamp",
-    rest,
-    marks: { short: Math.max(SHORTEST_MS, Math.round(short)), ...(longMs !== null && { long: Math.round(longMs) }) },
-    gaps,
-    digits: { style: style.style, count: style.count, zero: style.zero },
-    max: style.style === "total" ? MOST_TOTAL : style.style === "counted" ? 10 ** Math.max(...style.count) - 1 : 99,
-    order: "stored" as const,
-    advance: "self" as const,
-    empty: null,
-  };
   const kindsUsed = new Set(Object.values(gaps)).size;
   const logPrior =
     style.logPrior + PRIOR.rest[rest] + kindsUsed * PRIOR.kind + (PRIOR.times[times - 1] ?? PRIOR.timesMore);
-  const of = (phases: Phase[], round: boolean, more: number): Proposed => ({
+  const of = (phases: Phase[], round: boolean, more: number, alike = 0): Proposed => ({
     dialect: { ...base, phases: [...before, ...phases], loopFrom: round ? before.length : null },
-    logPrior: logPrior + more + (round ? PRIOR.round : PRIOR.once),
+    logPrior: logPrior + more + (round ? PRIOR.round : PRIOR.once) + PRIOR.order,
+    alike,
+    read: [],
   });
   const list = (memory: "stored" | "live" = "stored", n = times): Phase => ({ kind: "stored", times: n, memory });
   if (separator) {
-    const group: Phase = { kind: "group", flashes: separator.flashes, means: "separator", beforeMs: restMs(separator.before), afterMs: restMs(separator.after) }; // prettier-ignore
+    const group: Phase = { kind: "group", flashes: separator.flashes, means: "separator", beforeMs: restMs(kinds, separator.before), afterMs: restMs(kinds, separator.after) }; // prettier-ignore
     const two = [list("live"), group, list("stored")];
     return stopped
-      ? [of(two, false, PRIOR.separated)]
-      : [of([group, list()], true, PRIOR.separated), of(two, true, PRIOR.separated)];
+      ? [of(two, false, PRIOR.between)]
+      : [of([group, list()], true, PRIOR.before), of(two, true, PRIOR.between), of(two, false, PRIOR.between)];
   }
   const proposed: Proposed[] = [];
   const again = rounds.length > 1;
-  if (!stopped) proposed.push(of([list()], true, 0));
-  if (stopped || !again) proposed.push(of(again && rounds.length === 2 ? [list(), list()] : [list()], false, 0));
-  for (const fixed of fixedIn(rounds, style, times)) {
+  const marked = pass > code;
+  // Where nothing marks a round's beginning, any code of it may be the one that leads it, or ends it.
+  if (!stopped) proposed.push(of([list()], true, 0, marked ? 0 : 2 * Math.exp(PRIOR.fixed)));
+  if (stopped || !again) proposed.push(of([list()], false, 0));
+  const twice = rounds.length === 2 && (marked || rounds[0].length === rounds[1].length);
+  if (twice) proposed.push(of([list(), list()], false, 0));
+  for (const fixed of marked ? fixedIn(rounds, style, times) : oddIn(groups, style, times)) {
     const phase: Phase = { kind: "code", code: fixed.code, times: fixed.times, means: fixed.leads ? "mode" : "end" };
-    const n = fixed.others ?? times;
-    const phases = fixed.leads ? [phase, list("stored", n)] : [list("stored", n), phase];
-    proposed.push(of(phases, !stopped, PRIOR.fixed));
+    const phases = fixed.leads ? [phase, list("stored", fixed.others)] : [list("stored", fixed.others), phase];
+    // The code itself is one of many, as each code of a list is.
+    const which = -Math.log(style.style === "counted" ? 9 ** Math.max(...style.count) : base.max);
+    proposed.push(of(phases, !stopped, PRIOR.fixed + which));
+    // Led once, the list may come twice.
+    if (twice && fixed.leads) proposed.push(of([phase, list("stored", fixed.others), list("stored", fixed.others)], false, PRIOR.fixed + which)); // prettier-ignore
   }
-  return proposed;
+  if (!rises(rounds, style)) return proposed;
+  // What is left of a list without its fixed code may be too short to tell.
+  const tells = (p: Proposed) => !p.dialect.phases.some((x) => x.kind === "code");
+  return proposed.flatMap((p) => (tells(p) ? [p, { ...p, dialect: { ...p.dialect, order: "ascending" as const } }] : [p])); // prettier-ignore
+}
+
+/** Do the codes of every round rise, from wherever in the round one begins? */
+function rises(rounds: readonly Group[][], style: Style): boolean {
+  const whole = rounds.length > 1 ? rounds.slice(0, -1) : rounds;
+  return whole.every((round) => {
+    const codes = round.map((g) => Number(codeOfWord(g.word, style) ?? NaN));
+    const falls = codes.filter((c, i) => !(c < codes[(i + 1) % codes.length]));
+    return codes.length > 1 && falls.length === 1;
+  });
 }
 
 interface Group {
@@ -247,23 +315,46 @@ function roundsOf(groups: readonly Group[], ends: (after: Listed["after"]) => bo
   return [[...groups]];
 }
 
-/** Codes that come in every round at its beginning, or at its end, and so may belong to the show and be no fault. */
-function fixedIn(
-  rounds: readonly Group[][],
-  style: Style,
-  times: number,
-): { code: string; times: number; leads: boolean; others?: number }[] {
+/** A code that may belong to the show and be no fault: how often it is shown, and the others. */
+interface Fixed {
+  code: string;
+  times: number;
+  leads: boolean;
+  others: number;
+}
+
+/** Codes that come in every round at its beginning, or at its end. */
+function fixedIn(rounds: readonly Group[][], style: Style, times: number): Fixed[] {
   const whole = rounds.length > 2 ? rounds.slice(1, -1) : rounds.length === 2 ? rounds.slice(0, 1) : rounds;
-  const found: { code: string; times: number; leads: boolean; others?: number }[] = [];
+  const found: Fixed[] = [];
   for (const leads of [true, false]) {
     const at = whole.map((r) => (leads ? r[0] : r[r.length - 1]));
     const word = most(at.map((g) => g.word));
     const own = at.filter((g) => g.word === word);
-    if (!word || own.length < whole.length || whole.some((r) => r.length < 2)) continue;
+    // A show that leads once and stops has it in its first round alone.
+    const led = leads && rounds.length === 2 && rounds[0].length > 1;
+    if (!word || (!led && (own.length < whole.length || whole.some((r) => r.length < 2)))) continue;
     const code = codeOfWord(word, style);
     const rest = whole.flatMap((r) => r.filter((g) => g.word !== word));
-    if (code)
-      found.push({ code, times: most(own.map((g) => g.n)) ?? times, leads, others: most(rest.map((g) => g.n)) });
+    if (code) found.push({ code, times: most(own.map((g) => g.n)) ?? times, leads, others: most(rest.map((g) => g.n)) ?? times }); // prettier-ignore
+  }
+  return found;
+}
+
+/** Where nothing marks the rounds: a code that is shown oftener or less often than the others each time it comes. */
+function oddIn(groups: readonly Group[], style: Style, times: number): Fixed[] {
+  // The first may have been come upon in its middle, the last was cut off; what was shown oftener than others was not.
+  const inner = groups.slice(groups[0].n > times ? 0 : 1, -1);
+  const found: Fixed[] = [];
+  for (const word of new Set(inner.map((g) => g.word))) {
+    const own = new Set(inner.filter((g) => g.word === word).map((g) => g.n));
+    const others = inner.filter((g) => g.word !== word).map((g) => g.n);
+    const usual = most(others);
+    const code = codeOfWord(word, style);
+    if (own.size !== 1 || !code || usual === undefined) continue;
+    const [n] = own;
+    if (n !== usual && others.filter((x) => x === usual).length >= CONFORMING * others.length)
+      found.push({ code, times: n, leads: true, others: usual });
   }
   return found;
 }

@@ -1,0 +1,112 @@
+import { describe, expect, it } from "vitest";
+import { makeCase } from "../../cases/case";
+import { randomDialect } from "../../cases/random-dialect";
+import { holds } from "../../schema/rule";
+import { dialectCheck } from "../dialect-check";
+import { seeded } from "../encode";
+import type { Evidence } from "../evidence";
+import { kindsOf } from "./kinds";
+import { learn } from "./learn";
+
+type Edges = Extract<Evidence, { mode: "edges" }>["edges"];
+
+/** Lamps at random that show at least two codes and their whole list. */
+function* lamps(n: number, seed: number) {
+  const random = seeded(seed);
+  for (let i = 0, made = 0; made < n; i++) {
+    const dialect = { ...randomDialect(random), id: `lamp-${i}` };
+    if (dialect.advance === "button") continue;
+    const made1 = makeCase(dialect, "edges", "clean", seed + i);
+    if (made1.truth.shown.length < 2 || !made1.truth.complete) continue;
+    made++;
+    yield {
+      dialect,
+      truth: made1.truth,
+      watch: { mode: "edges" as const, edges: made1.data as Edges, until: made1.until! },
+    };
+  }
+}
+
+describe("a lamp of which nothing is known", () => {
+  const told = [...lamps(12, 43)].map((lamp) => ({ ...lamp, learned: learn([lamp.watch]) }));
+
+  it("is read, and no code is sure that was not shown", () => {
+    const read = told.map(({ dialect, truth, learned }) => {
+      const [d] = learned.decoded;
+      const exact = d?.state === "codes" && truth.shown.every((c) => d.codes.includes(c)) && d.codes.every((c) => truth.codes.includes(c)); // prettier-ignore
+      return {
+        exact,
+        sure: (d?.confidence ?? 0) >= 0.9,
+        style: learned.dialect?.digits.style === dialect.digits.style,
+      };
+    });
+    expect(read.filter((r) => r.sure && !r.exact)).toEqual([]);
+    expect(read.filter((r) => r.exact).length).toBeGreaterThanOrEqual(6);
+    expect(read.filter((r) => r.style).length).toBeGreaterThanOrEqual(10);
+  }, 120_000);
+
+  it("talks in a way that a pack may hold, and how sure that is lies between 0 and 1", () => {
+    for (const { learned } of told) {
+      if (learned.dialect) expect(holds(dialectCheck, learned.dialect)).toHaveProperty("value");
+      for (const p of [...Object.values(learned.certainty), learned.none]) {
+        expect(p).toBeGreaterThanOrEqual(0);
+        expect(p).toBeLessThanOrEqual(1 + 1e-9);
+      }
+    }
+  });
+
+  it("is asked for no more once its list came round, and for more where one code was seen", () => {
+    const [one] = [...lamps(1, 41)];
+    const short = { ...one.watch, edges: one.watch.edges.slice(0, 9), until: one.watch.edges[9][0] };
+    expect(learn([short]).settles.length).toBeGreaterThan(0);
+  });
+});
+
+describe("what is no list", () => {
+  const row = (next: (random: () => number) => number, seed: number): Evidence => {
+    const random = seeded(seed);
+    const taps: number[] = [];
+    for (let t = 1000; taps.length < 40; t += next(random)) taps.push(t);
+    return { mode: "taps", taps, until: taps[39] + 3000 };
+  };
+  it.each([
+    ["random taps", (random: () => number) => 250 - 900 * Math.log(1 - random())],
+    ["a metronome", () => 500],
+    ["speech rhythm", (random: () => number) => 150 + 350 * random() + (random() < 0.2 ? 900 * random() : 0)],
+    ["a failing relay", (random: () => number) => (random() < 0.5 ? 330 : 700) * (0.8 + 0.4 * random())],
+  ])(
+    "tells no sure code: %s",
+    (_, next) => {
+      for (let seed = 1; seed <= 2; seed++) {
+        const learned = learn([row(next, seed)]);
+        const sure = learned.decoded.flatMap((d) => (d.confidence >= 0.9 ? d.codes : []));
+        expect([seed, sure]).toEqual([seed, []]);
+      }
+    },
+    60_000,
+  );
+
+  it("never throws, whatever comes", () => {
+    for (const watch of [
+      { mode: "edges" as const, edges: [], until: 0 },
+      { mode: "edges" as const, edges: [[0, 1], [NaN, 0], [5, 1], [5, 0]] as Edges, until: Infinity }, // prettier-ignore
+      { mode: "holds" as const, holds: [[3, 1], [10, 400], [10, 400], [500, 510]] as [number, number][], until: 600 }, // prettier-ignore
+      { mode: "taps" as const, taps: [1, 1, 1, [2, "l"], [900, "s"]] as (number | [number, "s" | "l"])[], until: 1000 },
+      { mode: "levels" as const, levels: { t: [], y: [] }, until: 10 },
+    ])
+      expect(learn([watch]).none).toBeGreaterThan(0);
+    expect(learn([]).dialect).toBeNull();
+  });
+});
+
+describe("times", () => {
+  it("are parted where they lie apart, and nowhere else", () => {
+    const random = seeded(3);
+    const near = (ms: number, n: number) => Array.from({ length: n }, () => ms * (0.96 + 0.08 * random()));
+    for (const kinds of [[400], [400, 1200], [300, 800, 2400], [200, 500, 1200, 3000]]) {
+      const [best] = kindsOf(kinds.flatMap((ms) => near(ms, 12)), { ms: 20, share: 0.04 }, 6); // prettier-ignore
+      expect(best.ms).toHaveLength(kinds.length);
+      for (const [i, ms] of kinds.entries()) expect(Math.abs(best.ms[i] / ms - 1)).toBeLessThan(0.05);
+    }
+  });
+});
