@@ -103,6 +103,14 @@ function useSimulated(vehicle: Vehicle, pack: Pack, first: Simulated) {
 
 type Busy = "drive" | "warm-up" | null;
 
+/** The same object as long as it says the same: a record that is read anew starts no lamp anew. */
+function useSame<T>(value: T): T {
+  const [kept, keep] = useState(value);
+  if (kept === value || JSON.stringify(kept) === JSON.stringify(value)) return kept;
+  keep(value);
+  return value;
+}
+
 /** What every part of the vehicle is given. */
 interface Part {
   v: Simulated;
@@ -117,7 +125,7 @@ interface Part {
  * nothing but what a real one would tell.
  */
 export function SimulatedVehicle({
-  vehicle,
+  vehicle: given,
   pack,
   name,
   state: first,
@@ -127,6 +135,7 @@ export function SimulatedVehicle({
   name: string;
   state: Simulated;
 }) {
+  const vehicle = useSame(given);
   const { v, busy, setBusy, doIt } = useSimulated(vehicle, pack, first);
   const systems = useMemo(() => systemsOf(pack, vehicle), [pack, vehicle]);
   const part: Part = { v, pack, vehicle, systems, doIt };
