@@ -5,11 +5,8 @@ export interface Hold {
   release: () => void;
 }
 
-/** What is not held after this time is held by another tab; the page before this one in the same tab lets go sooner, ms. */
-const ELSEWHERE_MS = 400;
-
 /**
- * Holds something as soon as nobody else does. Where the browser has no locks, every page holds it.
+ * Holds something as soon as nobody else does: what is not free is waited for. Where the browser has no locks, every page holds it.
  * @param change whether it is held, as soon as that is known and whenever it changes
  */
 export function hold(key: string, change: (held: boolean) => void): Hold {
@@ -22,22 +19,22 @@ export function hold(key: string, change: (held: boolean) => void): Hold {
   let letGo = (): void => undefined;
   const waits = new AbortController();
   const ask = (options: LockOptions): void => {
-    const elsewhere = setTimeout(() => !over && change(false), ELSEWHERE_MS);
-    const held = () => {
-      clearTimeout(elsewhere);
+    const held = (lock: Lock | null) => {
       if (over) return undefined;
-      change(true);
-      return new Promise<void>((done) => (letGo = done));
+      change(lock !== null);
+      if (lock) return new Promise<void>((done) => (letGo = done));
+      // Another tab has it, or the page before this one has not quite let go: it comes here when it is free.
+      ask({ signal: waits.signal });
+      return undefined;
     };
     locks.request(`klinko ${key}`, options, held).catch(() => {
-      clearTimeout(elsewhere);
       if (over) return;
       // Another tab has taken it; it comes back when that one is closed.
       change(false);
       ask({ signal: waits.signal });
     });
   };
-  ask({ signal: waits.signal });
+  ask({ ifAvailable: true });
   return {
     take: () => ask({ steal: true }),
     release: () => {

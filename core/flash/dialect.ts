@@ -12,6 +12,7 @@ import {
   word,
   type Of,
 } from "../schema/rule";
+import { onceFor } from "./once";
 
 /** The shortest flash, and the shortest rest between two, that a dialect may have, ms: the decoder tells nothing shorter from a slip. */
 const SHORTEST_MS = 120;
@@ -71,22 +72,13 @@ export function memoriesOf(dialect: Dialect): Memory[] {
 }
 
 /** Codes that belong to the dialect itself (lead-in, end mark, pass code) and are never a fault. */
-export function fixedCodes(dialect: Dialect): readonly string[] {
-  let fixed = fixedOf.get(dialect);
-  if (!fixed) fixedOf.set(dialect, (fixed = findFixed(dialect)));
-  return fixed;
-}
-
-/** Asked for every code of every list that is tried. */
-const fixedOf = new WeakMap<Dialect, readonly string[]>();
-
-function findFixed(dialect: Dialect): string[] {
+export const fixedCodes = onceFor((dialect: Dialect): readonly string[] => {
   const phases = dialect.empty ? [...dialect.phases, dialect.empty] : dialect.phases;
   const fixed = phases.flatMap((p) => (p.kind === "code" ? [p.code] : []));
   if (dialect.digits.style === "total")
     for (const p of phases) if (p.kind === "group" && p.means === "clear") fixed.push(String(p.flashes));
   return [...new Set(fixed)];
-}
+});
 
 /** Does the show depend on the number of cylinders? */
 export function countsCylinders(dialect: Dialect): boolean {

@@ -1,4 +1,5 @@
 import { fixedCodes, type Dialect } from "./dialect";
+import { onceFor } from "./once";
 
 /** One digit or run of a code as the lamp shows it: `long` and `short` flashes, long ones first. */
 export interface Run {
@@ -46,17 +47,8 @@ export function isFault(dialect: Dialect, code: string): boolean {
 }
 
 /** Every code that can be a fault of the dialect, by number. */
-export function possibleFaults(dialect: Dialect): readonly string[] {
-  let possible = possibleOf.get(dialect);
-  if (!possible) possibleOf.set(dialect, (possible = findPossible(dialect)));
-  return possible;
-}
-
-/** Up to 9999 codes, gone through for every list that is tried. */
-const possibleOf = new WeakMap<Dialect, readonly string[]>();
-
-function findPossible(dialect: Dialect): string[] {
+export const possibleFaults = onceFor((dialect: Dialect): readonly string[] => {
   const all: string[] = [];
   for (let n = 1; n <= dialect.max; n++) if (isFault(dialect, String(n))) all.push(String(n));
   return all;
-}
+});

@@ -4,11 +4,13 @@ import { framesOf } from "../lamp/levels";
 import { dialect, DIALECTS } from "../testing/dialects";
 import { decode } from "./decode";
 import type { Dialect } from "./dialect";
+import { possibleFaults } from "./digits";
 import { encode, flashesOf, normal, seeded } from "./encode";
 import type { Filmed } from "./evidence";
 import { awayOf, edgesOf } from "./film-view";
 import { identify } from "./identify";
 import { nothingMore } from "./settle";
+import { ordered, type Unit } from "./show";
 
 const film = (id: string, profile: "clean" | "normal" | "hard", seed: number) => {
   const c = makeCase(dialect(id), "levels", profile, seed);
@@ -81,7 +83,60 @@ describe("a film in which the lamp was lost from view for a while", () => {
     const hidden = film(shows, 69_000);
     expect([hidden.complete, hidden.wholeRound, nothingMore(hidden)]).toEqual([false, false, false]);
   });
+
+  it.each(["lead-in", "key-on-three", "cycle-lamp", "long-short"])("is followed through it, %s", (id) => {
+    const d = dialect(id);
+    const table = possibleFaults(d);
+    let read = 0;
+    for (let seed = 1; seed <= 6; seed++) {
+      const random = seeded(seed);
+      const stored = ordered(d, [
+        table[Math.floor(table.length * random())],
+        table[Math.floor(table.length * random())],
+      ]);
+      const until = 110_000;
+      const edges = encode(d, { stored }, until, { jitter: 0.02, random });
+      const lit = (t: number) => edges.findLast(([at]) => at <= t)![1];
+      const away = 30_000 + 20_000 * random();
+      const back = away + 12_000 + 8000 * random();
+      const t = Array.from({ length: 1650 }, (_, i) => i * 66.7).filter((x) => x < away || x > back);
+      const film = decode(d, { mode: "levels", levels: { t, y: t.map((x) => 60 + 90 * lit(x) + 3 * normal(random)) }, until }); // prettier-ignore
+      const sure = film.codes.filter((c) => film.codeConfidence[c] >= 0.9);
+      expect([seed, sure.filter((c) => !stored.includes(c))]).toEqual([seed, []]);
+      read += Number(inView(d, stored, [away, back], until).every((c) => sure.includes(c)));
+    }
+    expect(read).toBeGreaterThanOrEqual(5);
+  });
 });
+
+/** Codes of which a whole showing lay in view, with a margin for what the lamp's clock is off. */
+function inView(
+  d: Dialect,
+  stored: readonly string[],
+  [away, back]: readonly [number, number],
+  until: number,
+): string[] {
+  const showings = new Map<Unit, [from: number, to: number]>();
+  const margin = 2500;
+  const seen = new Set<string>();
+  let round = new Set<Unit>();
+  const close = () => {
+    for (const [unit, [from, to]] of showings)
+      if (unit.code && (to + margin < away || from - margin > back) && from > margin && to + margin < until) seen.add(unit.code); // prettier-ignore
+    showings.clear();
+    round = new Set();
+  };
+  let last: Unit | null = null;
+  for (const { start, end, flash } of flashesOf(d, { stored })) {
+    if (start > until) break;
+    if (flash.unit !== last && round.has(flash.unit)) close();
+    last = flash.unit;
+    round.add(last);
+    showings.set(last, [showings.get(last)?.[0] ?? start, end]);
+  }
+  close();
+  return stored.filter((c) => seen.has(c));
+}
 
 /** Stretches around each showing of 42, ms. */
 function flashesOf42(d: Dialect): [number, number][] {

@@ -1,6 +1,7 @@
 import { type Dialect, type Phase } from "./dialect";
 import { runsOf } from "./digits";
 import { INTERVAL_JITTER } from "./observer";
+import { onceFor } from "./once";
 import { fromStart } from "./show";
 
 /**
@@ -56,16 +57,8 @@ interface Part {
   phase: number;
 }
 
-export function grammarOf(dialect: Dialect): Grammar {
-  const known = grammars.get(dialect);
-  if (known) return known;
-  const grammar = grammarFor(dialect);
-  grammars.set(dialect, grammar);
-  return grammar;
-}
-
-/** Made once for each dialect. */
-const grammars = new WeakMap<Dialect, Grammar>();
+/** The grammar of a dialect. */
+export const grammarOf = onceFor(grammarFor);
 
 // eslint-disable-next-line max-lines-per-function -- one automaton: each phase joins states that the others made
 function grammarFor(dialect: Dialect): Grammar {

@@ -63,7 +63,7 @@ function timer(track: Track, flash: Int32Array, at: number[], tempo: number): (u
   };
 }
 
-/** The showings within the time of watching; full ones lay in it whole, with half the rest around that ends a code. */
+/** The showings within the time of watching; full ones lay in it whole and in no pause, with half the rest around that ends a code. */
 export function spansOf(
   dialect: Dialect,
   track: Track,
@@ -84,6 +84,7 @@ export function spansOf(
   const begin = Math.max(0, flash[firstMark] - 40);
   const marked = new Set(flash);
   const slips = slipsOf(track, flat, flash);
+  const pauses = [...new Set(track.pause.filter((p) => p !== null))];
   const spans: (Span & { from: number; to: number })[] = [];
   for (let u = begin; u < at.length; u++) {
     const { index, round } = foldedIndex(flat, u);
@@ -98,7 +99,9 @@ export function spansOf(
   for (const s of spans) {
     const start = timeOf(s.from) - o.reaction;
     const end = timeOf(s.to) - o.reaction + flat.length[foldedIndex(flat, s.to).index] * tempo;
-    const whole = s.from > begin || begin === 0 || timeOf(begin) < -restNeeded;
+    // Of what came by while nobody watched, the part that was seen fits many codes.
+    const hidden = pauses.some(([from, to]) => start < to && end > from);
+    const whole = !hidden && (s.from > begin || begin === 0 || timeOf(begin) < -restNeeded);
     // A show that comes once begins with its first flash: nothing came before it that could belong to it.
     const begins = s.from === 0 && once ? 1 : chance((start - restNeeded) / spread);
     s.full = whole ? begins * chance((track.until - end - restNeeded) / spread) : 0;

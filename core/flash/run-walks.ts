@@ -2,6 +2,7 @@ import type { Dialect } from "./dialect";
 import type { Run } from "./digits";
 import { choose } from "./draw";
 import type { Grammar, Way } from "./grammar";
+import { onceFor } from "./once";
 import { showing, type Showing } from "./reading";
 
 /** A run that the grammar can show: so many long and short flashes up to the node at which it ends. */
@@ -27,15 +28,17 @@ export interface RunWalks {
  * How a row of called numbers may have come about, whatever the list: the forward algorithm over the runs of the grammar, and
  * draws from it. The counterpart of `walks` where there are no times.
  * @param heard probability that a run is called as `called`
+ * @param fromStart probability that counting began with the show
  */
 export function runWalksOf(
   dialect: Dialect,
   grammar: Grammar,
   called: readonly Run[],
   heard: (shown: Run, called: Run, even: boolean) => number,
+  fromStart = grammar.fromStart,
 ): RunWalks {
   const { runs, from, ways, into, entries } = courseOf(grammar);
-  const { nodes, fromStart } = grammar;
+  const { nodes } = grammar;
   const weights: Float64Array[] = [];
   let logLik = 0;
   for (const [m, c] of called.entries()) {
@@ -91,11 +94,7 @@ interface Course {
   entries: { node: number; p: number }[];
 }
 
-const known = new WeakMap<Grammar["nodes"], Course>();
-
-function courseOf(grammar: Grammar): Course {
-  const before = known.get(grammar.nodes);
-  if (before) return before;
+const courseOf = onceFor((grammar: Grammar): Course => {
   const runs = runsIn(grammar);
   const ways = runs.map((r) => onward(grammar, r));
   const from = new Map<number, number[]>();
@@ -103,10 +102,8 @@ function courseOf(grammar: Grammar): Course {
   const into: Course["into"] = new Map();
   for (const [k, list] of ways.entries())
     for (const way of list) into.set(way.to, [...(into.get(way.to) ?? []), { k, way }]);
-  const course = { runs, from, ways, into, entries: startsOf(grammar) };
-  known.set(grammar.nodes, course);
-  return course;
-}
+  return { runs, from, ways, into, entries: startsOf(grammar) };
+});
 
 /** Runs in a row of one unit are a showing; one that was begun in its middle is left out. */
 function gathered(

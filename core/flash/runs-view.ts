@@ -33,9 +33,8 @@ const DRAWS = 40;
 /** Called-out counts: the view that aligns numbers with the runs of a show; there are no times. */
 export function runsView(dialect: Dialect, called: readonly Run[], withKey = false): View<null, Runs> {
   const grammar = grammarOf(dialect);
-  const walks = runWalksOf(dialect, withKey ? { ...grammar, fromStart: WITH_KEY } : grammar, called, (run, c, even) =>
-    emission({ run, even }, c, RUN_OBSERVERS[1]),
-  );
+  const hear = (run: Run, c: Run, even: boolean) => emission({ run, even }, c, RUN_OBSERVERS[1]);
+  const walks = runWalksOf(dialect, grammar, called, hear, withKey ? WITH_KEY : grammar.fromStart);
   const emissions = emissionsOf(called);
   return {
     settings: [null],

@@ -1,5 +1,6 @@
 import { memoriesOf, type Dialect, type Faults, type GroupMeaning, type Memory, type Phase } from "./dialect";
 import { runsOf, type Run } from "./digits";
+import { onceFor } from "./once";
 
 /** A thing that the lamp says: a code shown once, a group of flashes, a lamp test. Everything on the strip belongs to one. */
 export interface Unit {
@@ -163,7 +164,7 @@ function run(dialect: Dialect, long: number, short: number, digit: number): Bloc
 }
 
 function codeBlock(dialect: Dialect, code: string, unit: Unit, slot: boolean): Block {
-  const shown = shownOf.get(dialect) ?? shownOf.set(dialect, new Map()).get(dialect)!;
+  const shown = shownOf(dialect);
   let flashes = shown.get(code);
   if (!flashes) {
     const runs = runsOf(dialect, code);
@@ -174,7 +175,7 @@ function codeBlock(dialect: Dialect, code: string, unit: Unit, slot: boolean): B
 }
 
 /** Lists that are tried are made of the same codes again and again. */
-const shownOf = new WeakMap<Dialect, Map<string, Block["flashes"]>>();
+const shownOf = onceFor((_: Dialect) => new Map<string, Block["flashes"]>());
 
 function flashesOfRuns(dialect: Dialect, runs: readonly Run[]): Block["flashes"] {
   return runs.flatMap((r, digit) => {

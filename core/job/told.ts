@@ -207,11 +207,11 @@ function watched(
   );
   const rival = seen.some((x) => x.p < CERTAIN);
   // A press whose last flash was missed shows the code below, and nothing tells that it was missed.
-  const short = dialect.advance === "button" && dialect.digits.style === "total" ? seen.filter((x) => x.heard <= HEARD && seen.some((y) => Number(y.code) === Number(x.code) + 1)) : []; // prettier-ignore
-  for (const x of short) x.most = atMost(x.most, "likely");
-  if (short.length) most = atMost(most, "likely");
+  const pressed = dialect.advance === "button" && dialect.digits.style === "total";
+  const isShort = ({ code, heard: times }: (typeof seen)[number]) => pressed && times <= HEARD && seen.some((y) => Number(y.code) === Number(code) + 1); // prettier-ignore
+  if (seen.some(isShort)) most = atMost(most, "likely");
   // Who miscalled one run may have miscalled the next.
-  const codes = rival && called ? seen.map((x) => ({ ...x, most: atMost(x.most, "likely") })) : seen;
+  const codes = seen.map((x) => ((rival && called) || isShort(x) ? { ...x, most: atMost(x.most, "likely") } : x));
   if (rival) doubts.push({ kind: "rival" });
   else if (codes.some((x) => x.heard < HEARD + Number(called))) doubts.push({ kind: "heard-once" });
   if (!result.complete) doubts.push(notWhole);

@@ -1,4 +1,4 @@
-import { useState } from "react";
+import { useMemo, useState } from "react";
 import { PACKS } from "@packs/index";
 import { byHand, inputsFor, isPicture } from "@core/record/inputs";
 import type { KeptLamp } from "@core/record/lamp";
@@ -40,7 +40,9 @@ export function FreeWatch({
   ...garage
 }: { stored: Reading | null; lamps: readonly KeptLamp[] } & Garage) {
   useAwake();
-  const [known, setKnown] = useState(() => dialectsOf(PACKS, lamps));
+  // While a lamp is watched it is held against the same ones, also where it has just been kept.
+  const [taught, setTaught] = useState(lamps);
+  const known = useMemo(() => dialectsOf(PACKS, taught), [taught]);
   const [session] = useState(
     () => new ReadingSession(looseHome(known[0].dialect, "unknown", stored), stored?.input ?? "camera"),
   );
@@ -55,6 +57,7 @@ export function FreeWatch({
   const believed = useBelieved(session, known);
   const working = useWorking(session, picture, believed.asking);
   const speaks = useSession(session, () => session.home.speaks !== "unknown");
+  if (!some && taught !== lamps) setTaught(lamps);
   // Nothing blinks this way; asking how it talks would lead astray.
   const misfit = useSession(session, (s) => s.decoded?.misfit ?? null);
   const dialect = useSession(session, (s) => s.reading.dialect);
@@ -64,7 +67,6 @@ export function FreeWatch({
   const another = () => {
     picture.close();
     believed.forget();
-    setKnown(dialectsOf(PACKS, lamps));
     void session.startOver();
   };
   return (

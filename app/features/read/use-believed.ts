@@ -31,6 +31,8 @@ export const SURE = 0.9;
 /** Where it is surely none of those that are known, and surely a list, it is read by what was learned of it. */
 const NONE_OF_THEM = 0.5;
 const NO_LIST = 0.1;
+/** It is learned anew when there are so many times as many marks. */
+const MORE = 1.25;
 
 /** Dialects of lamps that show by themselves, each once, with all makes that speak it, and those that were learned and kept. */
 export function dialectsOf(packs: readonly Pack[], lamps: readonly KeptLamp[]): Believed[] {
@@ -58,6 +60,7 @@ export function useBelieved(session: ReadingSession, known: readonly Believed[])
   useEffect(() => {
     let asked = "";
     let busy = false;
+    let learnedOf = { startedAt: "", marks: 0 };
     const ask = async () => {
       const { reading, phase } = session.state;
       const stamp = `${phase} ${reading.marks.length} ${reading.startedAt}`;
@@ -73,11 +76,18 @@ export function useBelieved(session: ReadingSession, known: readonly Believed[])
         if (evidence.mode === "counts" || evidence.mode === "button") return;
         const dialects = known.map((k) => k.dialect);
         const answer = await flashWorker("judge").identify(dialects, evidence);
-        const own = answer.none > NONE_OF_THEM ? await flashWorker("judge").learn([evidence]) : null;
+        // What is learned anew of a few marks more costs seconds and says the same.
+        const more =
+          phase === "stopped" ||
+          reading.startedAt !== learnedOf.startedAt ||
+          reading.marks.length >= MORE * learnedOf.marks;
+        const own =
+          answer.none <= NONE_OF_THEM ? null : more ? await flashWorker("judge").learn([evidence]) : undefined;
+        if (own) learnedOf = { startedAt: reading.startedAt, marks: reading.marks.length };
         // Of a reading that was thrown away meanwhile it tells nothing.
         if (session.state.reading.startedAt !== reading.startedAt) return;
         setNone(answer.none + answer.even);
-        setLearned(own?.dialect && own.none < NO_LIST ? own : null);
+        if (own !== undefined) setLearned(own?.dialect && own.none < NO_LIST ? own : null);
         setRanked(answer.ranked.flatMap((a) => known.filter((k) => k.dialect.id === a.dialect).map((k) => ({ ...k, probability: a.probability })))); // prettier-ignore
       } catch {
         // A worker that died is started anew with the next question.

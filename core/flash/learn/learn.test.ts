@@ -3,7 +3,8 @@ import { makeCase } from "../../cases/case";
 import { randomDialect } from "../../cases/random-dialect";
 import { holds } from "../../schema/rule";
 import { dialectCheck } from "../dialect-check";
-import { seeded } from "../encode";
+import { dialect } from "../../testing/dialects";
+import { encode, seeded } from "../encode";
 import type { Evidence } from "../evidence";
 import { kindsOf } from "./kinds";
 import { learn } from "./learn";
@@ -55,10 +56,37 @@ describe("a lamp of which nothing is known", () => {
     }
   });
 
-  it("is asked for no more once its list came round, and for more where one code was seen", () => {
-    const [one] = [...lamps(1, 41)];
-    const short = { ...one.watch, edges: one.watch.edges.slice(0, 9), until: one.watch.edges[9][0] };
-    expect(learn([short]).settles.length).toBeGreaterThan(0);
+  const tens = {
+    ...dialect("long-short"),
+    marks: { short: 640, long: 1990 },
+    gaps: { flash: 640, digit: 1150, repeat: 1990, code: 1990, pass: 3820 },
+  };
+  const watched = (codes: string[], until: number, seed = 1): Evidence => ({
+    mode: "edges",
+    edges: encode(tens, { stored: codes }, until, { jitter: 0.02, random: seeded(seed) }),
+    until,
+  });
+
+  it("asks for what is missing: the rest of a round, a second code; and for neither once both were seen", () => {
+    expect(learn([watched(["34", "52"], 45_000)]).settles).toContain("a-round");
+    expect(learn([watched(["34"], 90_000)]).settles).toContain("two-codes");
+    const whole = learn([watched(["7", "34", "52"], 120_000)]);
+    expect(whole.settles).not.toContain("a-round");
+    expect(whole.settles).not.toContain("two-codes");
+    expect(whole.dialect).toMatchObject({ digits: { style: "long-short" }, gaps: { digit: expect.closeTo(1150, -2) as number } }); // prettier-ignore
+  });
+
+  it("is learned from several watches together: each says its own codes, and what one leaves open the other tells", () => {
+    const both = [watched(["34"], 60_000, 2), watched(["7", "52"], 90_000, 3)];
+    const learned = learn(both);
+    expect(learned.decoded.map((d) => d.codes)).toEqual([["34"], ["7", "52"]]);
+    expect(learn([both[0]]).settles).toContain("two-codes");
+    expect(learned.settles).not.toContain("two-codes");
+  });
+
+  it("holds what is known of it from elsewhere", () => {
+    const { dialect: own } = learn([watched(["34", "52"], 90_000)], { style: "total" });
+    expect(own === null || own.digits.style === "total").toBe(true);
   });
 });
 

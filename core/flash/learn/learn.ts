@@ -11,7 +11,7 @@ import { search } from "../search";
 import { timedView } from "../timed-view";
 import { walksOf } from "../walks";
 import { edgesOf } from "./film";
-import { marksOf } from "./marks";
+import { marksOf, type Marks } from "./marks";
 import { propose, type Known, type Proposed } from "./propose";
 
 /** What can be said of how a lamp talks. */
@@ -68,16 +68,17 @@ interface Weighed extends Proposed {
  */
 export function learn(seen: readonly (Evidence | Filmed)[], known: Known = {}): Learned {
   const watches = seen.flatMap((w) => (w.mode === "levels" ? (edgesOf(w) ?? []) : w));
-  const proposed = distinct(watches.flatMap((w) => marksOf(w).flatMap((m) => propose(m, known))));
+  const taken = watches.map(marksOf);
+  const proposed = distinct(taken.flat().flatMap((m) => propose(m, known)));
   const quick = proposed.map((p) => ({
     p,
     log: p.logPrior + watches.reduce((sum, w) => sum + glance(p.dialect, w), 0),
   }));
   quick.sort((a, b) => b.log - a.log);
   const mode = watches.find((w) => w.mode !== "edges")?.mode ?? "edges";
-  const none = Math.log(NOTHING) + nothing(watches);
+  const none = Math.log(NOTHING) + nothing(taken);
   // What no walk through a way's grammar explains, no list of it does.
-  const best = quick.filter((q) => q.log > Math.max(quick[0].log - BEHIND, nothing(watches, GLANCED) - HOPELESS[mode])).slice(0, WEIGHED); // prettier-ignore
+  const best = quick.filter((q) => q.log > Math.max(quick[0].log - BEHIND, nothing(taken, GLANCED) - HOPELESS[mode])).slice(0, WEIGHED); // prettier-ignore
   const first: Weighed[] = [];
   const hopeless = () => first.every((w) => w.log < none - SURELY[mode]);
   for (const { p } of best) {
@@ -138,11 +139,8 @@ function weigh(p: Proposed, watches: readonly Evidence[], effort: number): Weigh
 }
 
 /** Log probability of all watches, or of their first marks, if there is no list in them. */
-function nothing(watches: readonly Evidence[], most = Infinity): number {
-  return watches.reduce((sum, watch) => {
-    const own = marksOf(watch).map(({ track }) => anythingLog(firstOf(track, most)));
-    return sum + (own.length ? Math.max(...own) : 0);
-  }, 0);
+function nothing(taken: readonly (readonly Marks[])[], most = Infinity): number {
+  return taken.reduce((sum, ways) => sum + (ways.length ? Math.max(...ways.map(({ track }) => anythingLog(firstOf(track, most)))) : 0), 0); // prettier-ignore
 }
 
 const near = (a: number, b: number) => Math.abs(Math.log(Math.max(1, a) / Math.max(1, b))) < SAME;
