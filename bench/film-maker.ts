@@ -61,7 +61,12 @@ async function make(plan: FilmPlan): Promise<MadeFilm> {
   const format = plan.container === "mp4" ? new Mp4OutputFormat() : new WebMOutputFormat();
   const target = new BufferTarget();
   const output = new Output({ format, target });
-  const codec = plan.container === "mp4" && (await canEncodeVideo("avc", { width, height })) ? "avc" : plan.container === "mp4" ? "vp9" : "vp8"; // prettier-ignore
+  const codec =
+    plan.container === "mp4" && (await canEncodeVideo("avc", { width, height }))
+      ? "avc"
+      : plan.container === "mp4"
+        ? "vp9"
+        : "vp8";
   const source = new CanvasSource(canvas, { codec, bitrate: width > 1000 ? 2_500_000 : 900_000, keyFrameInterval: 2 });
   output.addVideoTrack(source, { rotation: plan.rotation, frameRate: fps });
   await output.start();

@@ -16,7 +16,16 @@ interface Tally {
   falseLikely: number;
   likely: number;
 }
-const zero = (): Tally => ({ systems: 0, right: 0, passes: 0, statements: 0, certain: 0, falseCertain: 0, falseLikely: 0, likely: 0 }); // prettier-ignore
+const zero = (): Tally => ({
+  systems: 0,
+  right: 0,
+  passes: 0,
+  statements: 0,
+  certain: 0,
+  falseCertain: 0,
+  falseLikely: 0,
+  likely: 0,
+});
 
 /** A job that breaks says which it was. */
 function played(pack: Pack, kind: Outcome["kind"], seed: number): Outcome {
@@ -85,9 +94,16 @@ export function benchJobs(given: Map<string, string>): number {
         `${row.padEnd(52)} ${String(t.systems).padStart(6)} systems, right ${of(t.right, t.systems).padStart(5)} %, extra passes ${t.systems ? (t.passes / t.systems).toFixed(2) : "-"} | ${String(t.statements).padStart(6)} said, certain ${t.certain} (false ${t.falseCertain}), likely ${t.likely} (false ${t.falseLikely})`,
       );
     wrong.sort((a, b) => Number(b.c.sure === "certain") - Number(a.c.sure === "certain"));
-    for (const { seed: at, o, c } of wrong.slice(0, show)) console.log(`${c.sure === "certain" ? "FALSE" : "LIKELY, FALSE"} job ${at} ${o.pack} ${o.kind} [${o.slips.join(" ")}] ${c.when}: ${c.system} ${c.kind} by ${c.input}: ${c.text}`); // prettier-ignore
-    for (const { seed: at, o, r } of missed.slice(0, show)) console.log(`MISSED job ${at} ${o.pack} ${o.kind} [${o.slips.join(" ")}] ${r.system} ${r.input} ${r.passes}: ${r.said}`); // prettier-ignore
-    for (const { seed: at, o } of stuck.slice(0, show)) console.log(`STUCK job ${at} ${o.pack} ${o.kind} [${o.slips.join(" ")}] ${o.stuck}`); // prettier-ignore
+    for (const { seed: at, o, c } of wrong.slice(0, show))
+      console.log(
+        `${c.sure === "certain" ? "FALSE" : "LIKELY, FALSE"} job ${at} ${o.pack} ${o.kind} [${o.slips.join(" ")}] ${c.when}: ${c.system} ${c.kind} by ${c.input}: ${c.text}`,
+      );
+    for (const { seed: at, o, r } of missed.slice(0, show))
+      console.log(
+        `MISSED job ${at} ${o.pack} ${o.kind} [${o.slips.join(" ")}] ${r.system} ${r.input} ${r.passes}: ${r.said}`,
+      );
+    for (const { seed: at, o } of stuck.slice(0, show))
+      console.log(`STUCK job ${at} ${o.pack} ${o.kind} [${o.slips.join(" ")}] ${o.stuck}`);
   }
   if (!given.has("check")) return 0;
   const falseCertain = wrong.filter((w) => w.c.sure === "certain").length;
@@ -96,7 +112,9 @@ export function benchJobs(given: Map<string, string>): number {
     ...(stuck.length ? [`${stuck.length} jobs could not go on; goal none`] : []),
     ...kinds.flatMap((k) => {
       const { right, systems } = total(k);
-      return systems && right / systems < GOALS[k] ? [`${k}: right answer in ${((100 * right) / systems).toFixed(1)} %; goal ${100 * GOALS[k]} %`] : []; // prettier-ignore
+      return systems && right / systems < GOALS[k]
+        ? [`${k}: right answer in ${((100 * right) / systems).toFixed(1)} %; goal ${100 * GOALS[k]} %`]
+        : [];
     }),
   ];
   for (const s of short) console.log(`falls short: ${s}`);

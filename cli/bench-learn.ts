@@ -23,8 +23,15 @@ export function benchLearn(given: Map<string, string>): number {
   const dialects = readDialects(join(dir, "dialects.json"));
   const modes: readonly string[] = given.get("modes")?.split(",") ?? LEARNED;
   const profiles: readonly string[] = given.get("profiles")?.split(",") ?? PROFILES;
-  const cases = given.has("random") ? atRandom(given, dialects) : given.has("made") ? madeCases(dialects, given, modes) : storedCases(dir); // prettier-ignore
-  const rows = new Map<string, { n: number; exact: number; wrong: number; sure: number; style: number; digits: number; ms: number }>(); // prettier-ignore
+  const cases = given.has("random")
+    ? atRandom(given, dialects)
+    : given.has("made")
+      ? madeCases(dialects, given, modes)
+      : storedCases(dir);
+  const rows = new Map<
+    string,
+    { n: number; exact: number; wrong: number; sure: number; style: number; digits: number; ms: number }
+  >();
   for (const c of cases) {
     const dialect = dialects.get(c.dialect)!;
     if (!modes.includes(c.mode) || !profiles.includes(c.profile) || dialect.advance === "button") continue;
@@ -50,13 +57,22 @@ export function benchLearn(given: Map<string, string>): number {
       rows.set(key, row);
     }
     if (given.has("show") && !(exact && digits))
-      console.log(c.id, `${c.truth.codes.join(" ")} | ${answer.codes.join(" ")} (${answer.confidence.toFixed(2)}) ${exact ? "" : "NOT EXACT"}`, toldOf(dialect), "|", learned.dialect ? toldOf(learned.dialect) : "nothing", `none ${learned.none.toFixed(2)}`); // prettier-ignore
+      console.log(
+        c.id,
+        `${c.truth.codes.join(" ")} | ${answer.codes.join(" ")} (${answer.confidence.toFixed(2)}) ${exact ? "" : "NOT EXACT"}`,
+        toldOf(dialect),
+        "|",
+        learned.dialect ? toldOf(learned.dialect) : "nothing",
+        `none ${learned.none.toFixed(2)}`,
+      );
   }
   console.log(`${"percent of cases".padEnd(20)}     n  exact  wrong>=.9  sure>=.9  style  digits  mean ms`);
   const short: string[] = [];
   for (const [key, r] of [...rows].sort(([a], [b]) => (a < b ? -1 : 1))) {
     const of = (x: number) => ((100 * x) / r.n).toFixed(1).padStart(6);
-    console.log(`${key.padEnd(20)} ${String(r.n).padStart(5)} ${of(r.exact)}     ${of(r.wrong)}    ${of(r.sure)} ${of(r.style)}  ${of(r.digits)}  ${(r.ms / r.n).toFixed(0).padStart(7)}`); // prettier-ignore
+    console.log(
+      `${key.padEnd(20)} ${String(r.n).padStart(5)} ${of(r.exact)}     ${of(r.wrong)}    ${of(r.sure)} ${of(r.style)}  ${of(r.digits)}  ${(r.ms / r.n).toFixed(0).padStart(7)}`,
+    );
     const goal = GOALS[key];
     if (!goal) continue;
     const percent = (x: number) => (100 * x) / r.n;
@@ -73,7 +89,24 @@ export function benchLearn(given: Map<string, string>): number {
 }
 
 const toldOf = ({ rest, digits, gaps, phases, loopFrom }: Dialect): string =>
-  [rest, digits.style, digits.count.join(), Object.values(gaps).map(Math.round).join("/"), phases.map((p) => (p.kind === "code" ? `${p.means}${p.code}x${p.times}` : p.kind === "stored" ? `${p.memory[0]}x${p.times}` : p.kind === "group" ? `g${p.flashes}` : p.kind)).join(" "), loopFrom === null ? "once" : "round"].join(" "); // prettier-ignore
+  [
+    rest,
+    digits.style,
+    digits.count.join(),
+    Object.values(gaps).map(Math.round).join("/"),
+    phases
+      .map((p) =>
+        p.kind === "code"
+          ? `${p.means}${p.code}x${p.times}`
+          : p.kind === "stored"
+            ? `${p.memory[0]}x${p.times}`
+            : p.kind === "group"
+              ? `g${p.flashes}`
+              : p.kind,
+      )
+      .join(" "),
+    loopFrom === null ? "once" : "round",
+  ].join(" ");
 
 /** Cases of dialects at random, which are put beside the others. */
 function* atRandom(given: Map<string, string>, dialects: Map<string, Dialect>): Generator<TruthCase> {

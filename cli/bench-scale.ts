@@ -22,13 +22,17 @@ export function benchScale(dialect: Dialect): number {
     const begin = performance.now();
     const got = decode(dialect, { mode: "taps", taps, until });
     const right = got.codes.join(" ") === list.join(" ") ? "right" : "WRONG";
-    console.log(`${taps.length} marks: ${Math.round(performance.now() - begin)} ms, ${memory()}, ${right}, certainty ${got.confidence.toFixed(3)}`); // prettier-ignore
+    console.log(
+      `${taps.length} marks: ${Math.round(performance.now() - begin)} ms, ${memory()}, ${right}, certainty ${got.confidence.toFixed(3)}`,
+    );
   }
   const random = seeded(1);
   const until = RANDOM_MARKS * 700;
   const taps = Array.from({ length: RANDOM_MARKS }, () => until * random());
   const begin = performance.now();
   const got = decode(dialect, { mode: "taps", taps, until });
-  console.log(`${RANDOM_MARKS} random presses: ${Math.round(performance.now() - begin)} ms, ${memory()}, ${got.misfit ?? `codes ${got.codes.join(" ")}`}`); // prettier-ignore
+  console.log(
+    `${RANDOM_MARKS} random presses: ${Math.round(performance.now() - begin)} ms, ${memory()}, ${got.misfit ?? `codes ${got.codes.join(" ")}`}`,
+  );
   return 0;
 }

@@ -67,7 +67,16 @@ export function bench(given: Map<string, string>): number {
     bin.certainty += answer.confidence;
     const kind = c.mode === "button" ? `button-${"taps" in (c.data as object[])[0] ? "taps" : "edges"}` : c.mode;
     for (const key of [`${kind} ${c.profile}`, `${kind} ${c.profile} ${c.dialect}`]) {
-      const row = rows.get(key) ?? { n: 0, exact: 0, wrong90: 0, wrong99: 0, withheld: 0, falselyComplete: 0, ms: 0, slowest: 0 }; // prettier-ignore
+      const row = rows.get(key) ?? {
+        n: 0,
+        exact: 0,
+        wrong90: 0,
+        wrong99: 0,
+        withheld: 0,
+        falselyComplete: 0,
+        ms: 0,
+        slowest: 0,
+      };
       row.n++;
       row.exact += Number(exact);
       row.wrong90 += Number(!exact && answer.confidence >= 0.9);
@@ -129,7 +138,9 @@ function benchIdentify(
   console.log(`${"identify, percent of cases".padEnd(44)}     n  right   sure  surely wrong`);
   for (const [key, r] of [...rows].sort(([a], [b]) => (a < b ? -1 : 1))) {
     const percent = (x: number) => ((100 * x) / r.n).toFixed(1).padStart(6);
-    console.log(`${key.padEnd(44)} ${String(r.n).padStart(5)} ${percent(r.right)} ${percent(r.sure)}        ${percent(r.surelyWrong)}`); // prettier-ignore
+    console.log(
+      `${key.padEnd(44)} ${String(r.n).padStart(5)} ${percent(r.right)} ${percent(r.sure)}        ${percent(r.surelyWrong)}`,
+    );
   }
   return 0;
 }

@@ -12,7 +12,15 @@ import { evidenceOfCase, readDialects } from "./read";
 type Fitted = "onsetSd" | "endSd" | "miss" | "extra" | "double" | "merge" | "misnamed";
 
 /** Smallest values: nobody never errs, and a decoder that thought so would be too sure. */
-const FLOOR: Record<Fitted, number> = { onsetSd: 8, endSd: 8, miss: 2e-4, extra: 3e-8, double: 1e-4, merge: 1e-3, misnamed: 3e-4 }; // prettier-ignore
+const FLOOR: Record<Fitted, number> = {
+  onsetSd: 8,
+  endSd: 8,
+  miss: 2e-4,
+  extra: 3e-8,
+  double: 1e-4,
+  merge: 1e-3,
+  misnamed: 3e-4,
+};
 const STEPS = [0.5, 0.8, 0.9, 1.1, 1.25, 2];
 const ROUNDS = 4;
 
@@ -43,7 +51,9 @@ export function fit(given: Map<string, string>): number {
       );
       const start = OBSERVERS[mode][kind];
       const fitted = ascend(known, start, mode);
-      console.error(`${mode} ${profile}: ${known.length} cases, log likelihood ${total(known, start).toFixed(0)} -> ${total(known, fitted).toFixed(0)}`); // prettier-ignore
+      console.error(
+        `${mode} ${profile}: ${known.length} cases, log likelihood ${total(known, start).toFixed(0)} -> ${total(known, fitted).toFixed(0)}`,
+      );
       return fitted;
     });
   const text = `${JSON.stringify(result, null, 2)}\n`;

@@ -16,7 +16,17 @@ export async function madeFilm(
   name: string,
   plan: Partial<FilmPlan> & Pick<FilmPlan, "dialect" | "codes">,
 ): Promise<string> {
-  const whole: FilmPlan = { profile: "clean", seed: 3, seconds: 40, fps: 15, width: 320, height: 180, container: "mp4", rotation: 0, ...plan }; // prettier-ignore
+  const whole: FilmPlan = {
+    profile: "clean",
+    seed: 3,
+    seconds: 40,
+    fps: 15,
+    width: 320,
+    height: 180,
+    container: "mp4",
+    rotation: 0,
+    ...plan,
+  };
   const path = `${FILMS}/test-${name}.${whole.container}`;
   if (existsSync(path)) return path;
   const maker = await openMaker(browser);

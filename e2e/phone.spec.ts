@@ -109,7 +109,10 @@ test("a whole job on a phone, by touch, in the dark, with slips", async ({ page 
   await page.getByRole("link", { name: "Read again" }).tap();
   await say(page, "Driven");
   await count(page, called(["26"], 3));
-  await page.getByRole("radiogroup", { name: /^Look once more/ }).getByText("CHECK ENGINE (MIL)", { exact: true }).tap(); // prettier-ignore
+  await page
+    .getByRole("radiogroup", { name: /^Look once more/ })
+    .getByText("CHECK ENGINE (MIL)", { exact: true })
+    .tap();
   await store.tap();
   await expect(sentence(page)).toContainText("Not fixed.");
   await expect(tooSoon).toBeHidden();

@@ -58,7 +58,12 @@ async function dropFilm(page: Page, path: string): Promise<void> {
   const zone = (await page.getByText("Drop a film of the lamp here").boundingBox())!;
   const devtools = await page.context().newCDPSession(page);
   for (const type of ["dragEnter", "dragOver", "drop"] as const)
-    await devtools.send("Input.dispatchDragEvent", { type, x: zone.x + 9, y: zone.y + 9, data: { items: [], files: [resolve(path)], dragOperationsMask: 1 } }); // prettier-ignore
+    await devtools.send("Input.dispatchDragEvent", {
+      type,
+      x: zone.x + 9,
+      y: zone.y + 9,
+      data: { items: [], files: [resolve(path)], dragOperationsMask: 1 },
+    });
 }
 
 test("a film is read in a job: codes, the strip in step, a correction, files of it, and the reading is recorded", async ({

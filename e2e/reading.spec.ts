@@ -231,8 +231,13 @@ test("a flash of the wrong length is made long or short at its mark, and the cod
   // One showing of 17, whose long flash was held too briefly.
   const [dialect] = calverra.dialects;
   const edges = encode(dialect, { stored: ["17"] }, 60_000);
-  const long = edges.findIndex(([t], i) => edges[i][1] === 1 && Math.abs(edges[i + 1]?.[0] - t - dialect.marks.long!) < 200); // prettier-ignore
-  const cut = edges.map(([t, lit], i): [number, 0 | 1] => [i === long + 1 ? edges[long][0] + dialect.marks.short : t, lit]); // prettier-ignore
+  const long = edges.findIndex(
+    ([t], i) => edges[i][1] === 1 && Math.abs(edges[i + 1]?.[0] - t - dialect.marks.long!) < 200,
+  );
+  const cut = edges.map(([t, lit], i): [number, 0 | 1] => [
+    i === long + 1 ? edges[long][0] + dialect.marks.short : t,
+    lit,
+  ]);
   const [chooser] = await Promise.all([
     page.waitForEvent("filechooser"),
     page.getByRole("button", { name: "Pick a file" }).click(),
@@ -295,7 +300,10 @@ test.describe("on a phone, by touch, in the dark", () => {
     const own = (await marks(page).nth(1).boundingBox())!;
     const was = await at(1);
     const finger = (type: "touchStart" | "touchMove" | "touchEnd", dx?: number) =>
-      devtools.send("Input.dispatchTouchEvent", { type, touchPoints: dx === undefined ? [] : [{ x: own.x + own.width / 2 + dx, y: own.y + own.height / 2 }] }); // prettier-ignore
+      devtools.send("Input.dispatchTouchEvent", {
+        type,
+        touchPoints: dx === undefined ? [] : [{ x: own.x + own.width / 2 + dx, y: own.y + own.height / 2 }],
+      });
     await finger("touchStart", 0);
     for (let dx = 4; dx <= 24; dx += 4) await finger("touchMove", dx);
     await finger("touchEnd");

@@ -85,14 +85,21 @@ test("a job whose make is not known here is kept: it can be read, saved as a fil
     page.waitForEvent("download"),
     page.getByRole("button", { name: "Save all records as a file" }).click(),
   ]);
-  const { records, ...file } = JSON.parse(readFileSync(await saved.path(), "utf8")) as { records: Record<string, { id: string; vehicle?: string; pack?: string }> }; // prettier-ignore
+  const { records, ...file } = JSON.parse(readFileSync(await saved.path(), "utf8")) as {
+    records: Record<string, { id: string; vehicle?: string; pack?: string }>;
+  };
   const id = records["job/demo-job-six"].vehicle!;
   const mine = Object.entries(records).filter(([, r]) => r.id === id || r.vehicle === id);
   const elsewhere = mine.map(([key, r]) => [key, r.id === id ? { ...r, pack: "elsewhere" } : r]);
 
   const other = await (await browser.newContext()).newPage();
   await other.goto(new URL("/settings", page.url()).href);
-  await give(other, "Bring records in", "one.json", JSON.stringify({ ...file, records: Object.fromEntries(elsewhere) as object })); // prettier-ignore
+  await give(
+    other,
+    "Bring records in",
+    "one.json",
+    JSON.stringify({ ...file, records: Object.fromEntries(elsewhere) as object }),
+  );
   await expect(other.getByRole("status")).toContainText(/\d+ records brought in/);
   await other.goto(new URL("/", page.url()).href);
   await other.getByRole("link", { name: "Go on with SM 077 F" }).click();
@@ -104,7 +111,9 @@ test("a job whose make is not known here is kept: it can be read, saved as a fil
     other.waitForEvent("download"),
     other.getByRole("button", { name: "Save it as a file" }).click(),
   ]);
-  expect(Object.keys((JSON.parse(readFileSync(await again.path(), "utf8")) as typeof file & { records: object }).records)).toHaveLength(mine.length); // prettier-ignore
+  expect(
+    Object.keys((JSON.parse(readFileSync(await again.path(), "utf8")) as typeof file & { records: object }).records),
+  ).toHaveLength(mine.length);
   await other.getByRole("button", { name: "Remove this job" }).click();
   await other.getByRole("button", { name: "Remove for good" }).click();
   await expect(other).toHaveURL(/\/vehicles\//);
@@ -233,7 +242,12 @@ test("without a vehicle another lamp is begun afresh: neither dialect nor codes 
   await give(page, "Pick a file", "two.csv", traceOf("norrvik", "lead-in", ["26", "43"], 200_000));
   await expect(page.getByText(/It blinks like .*Norrvik/)).toBeVisible();
   await expect(codes).toContainText("43");
-  expect(await page.evaluate(() => [...(window as unknown as { seen: Set<string> }).seen].sort())).toEqual(["24", "26", "31", "43"]); // prettier-ignore
+  expect(await page.evaluate(() => [...(window as unknown as { seen: Set<string> }).seen].sort())).toEqual([
+    "24",
+    "26",
+    "31",
+    "43",
+  ]);
 });
 
 test("a reading without a vehicle outlives the page, and is taken into the open job of one that blinks this way", async ({

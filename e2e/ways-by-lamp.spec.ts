@@ -18,7 +18,9 @@ test("method C: finder, bridge, and the lamp really read, in true time", async (
   await v.key("On, engine off");
   await expect(sentence(page)).toHaveText("13 and 21, seen twice: done.", { timeout: 300_000 });
   await lookedAt(page, "CHECK (engine)");
-  await expect(page.getByRole("list", { name: "Codes read" }).getByText("certain")).toHaveCount(2, { timeout: 150_000 }); // prettier-ignore
+  await expect(page.getByRole("list", { name: "Codes read" }).getByText("certain")).toHaveCount(2, {
+    timeout: 150_000,
+  });
   await person.stop();
   await record(page);
   await noted(page, /Read engine: 13, 21/);

@@ -34,7 +34,7 @@ export async function takeSteps(page: Page): Promise<void> {
           !page.url().endsWith("hook-up") ||
           String(await page.locator("section, div").getByRole("heading", { level: 2 }).allTextContents()) !==
             String(here),
-      ) // prettier-ignore
+      )
       .toBe(true);
   }
 }

@@ -42,7 +42,10 @@ describe("findWays", () => {
   it("ranks no way above one that fits all that was seen as well", () => {
     for (const stand of STANDS.filter((s) => s.plug)) {
       const { ways, outside } = findWays(PACKS, { seen: seenOf(stand) });
-      expect([stand.way.id, probabilityOf({ seen: seenOf(stand) }, stand)]).toEqual([stand.way.id, ways[0].probability]); // prettier-ignore
+      expect([stand.way.id, probabilityOf({ seen: seenOf(stand) }, stand)]).toEqual([
+        stand.way.id,
+        ways[0].probability,
+      ]);
       expect(ways[0].against).toEqual([]);
       expect(outside).toBeLessThan(0.2);
     }
@@ -55,7 +58,6 @@ describe("findWays", () => {
         fc.boolean(),
         fc.subarray(["shape", "colour", "cavities", "place", "symbol", "lamp"] as const),
         (stand, make, keys) => {
-          // prettier-ignore
           const all = seenOf(stand);
           const seen = Object.fromEntries(keys.map((k) => [k, all[k]])) as Seen;
           const { ways, outside } = findWays(PACKS, { seen, ...(make && { make: stand.pack.id }) });
@@ -74,7 +76,6 @@ describe("findWays", () => {
         stands.filter((s) => s.plug !== null),
         fc.shuffledSubarray(["shape", "colour", "cavities", "place", "symbol", "lamp"] as const, { minLength: 6 }),
         (stand, order) => {
-          // prettier-ignore
           const all = seenOf(stand);
           let [seen, before]: [Seen, number] = [{}, probabilityOf({ seen: {} }, stand)];
           for (const key of order) {
@@ -94,7 +95,6 @@ describe("findWays", () => {
         stands,
         fc.subarray(["shape", "colour", "cavities", "place", "symbol", "lamp"] as const),
         (stand, keys) => {
-          // prettier-ignore
           const all = seenOf(stand);
           const seen = Object.fromEntries(keys.map((k) => [k, all[k]])) as Seen;
           const { tellApart } = findWays(PACKS, { seen });
@@ -114,7 +114,9 @@ describe("findWays", () => {
       expect(ways).toEqual([]);
       expect(outsideWhy).toContain(`${pack.make} of ${last + 1} is outside these tables`);
     }
-    const { outside, outsideWhy } = findWays(PACKS, { seen: { colour: "pink", cavities: 37, symbol: "HORN", shape: "round" } }); // prettier-ignore
+    const { outside, outsideWhy } = findWays(PACKS, {
+      seen: { colour: "pink", cavities: 37, symbol: "HORN", shape: "round" },
+    });
     expect(outside).toBeGreaterThan(0.5);
     expect(outsideWhy).toContain("fits no table here");
   });

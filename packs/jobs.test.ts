@@ -27,7 +27,10 @@ describe("over made-up jobs", () => {
     const all = played.filter((o) => o.kind === kind).flatMap((o) => o.reached);
     expect(all.filter((r) => r.right).length / all.length).toBeGreaterThanOrEqual(goal);
     // What is copied off a display by eye is likely at most, however often: silence is looked for in all else.
-    const said = played.filter((o) => o.kind === kind).flatMap((o) => o.checked).filter((c) => !COPIED.has(c.input)); // prettier-ignore
+    const said = played
+      .filter((o) => o.kind === kind)
+      .flatMap((o) => o.checked)
+      .filter((c) => !COPIED.has(c.input));
     expect(said.filter((c) => c.sure === "certain").length).toBeGreaterThan(said.length / 4);
   });
 });

@@ -30,14 +30,39 @@ class Made {
   constructor(id: keyof typeof CARS, more: Partial<Vehicle> = {}) {
     const pack = packById(id)!;
     const car = CARS[id];
-    const engine = pack.variants.find((v) => v.id === car.variant)!.engines.some((e) => e.id === car.engine) ? car.engine : pack.variants.find((v) => v.id === car.variant)!.engines[0].id; // prettier-ignore
-    const vehicle: Vehicle = { version: 1, kind: "vehicle", id: "v", plate: "P", pack: id, ...car, engine, market: "home", changes: [], radio: "none", createdAt: at(0), ...more }; // prettier-ignore
+    const engine = pack.variants.find((v) => v.id === car.variant)!.engines.some((e) => e.id === car.engine)
+      ? car.engine
+      : pack.variants.find((v) => v.id === car.variant)!.engines[0].id;
+    const vehicle: Vehicle = {
+      version: 1,
+      kind: "vehicle",
+      id: "v",
+      plate: "P",
+      pack: id,
+      ...car,
+      engine,
+      market: "home",
+      changes: [],
+      radio: "none",
+      createdAt: at(0),
+      ...more,
+    };
     const systems = systemsOf(pack, vehicle);
     this.c = { pack, vehicle, systems, job: newJob(vehicle, "engine", "j", at(0)), readings: [] };
   }
   read(minute: number, system: string, result: ReadingResult | null, more: Partial<Reading> = {}): this {
     const access = this.c.systems.find((s) => s.system === system)!;
-    const reading = newReading({ id: `r${this.c.readings.length}`, job: "j", vehicle: "v", system, way: access.way.id, dialect: access.dialect?.id ?? "", input: "tap", run: "before", startedAt: at(minute) }); // prettier-ignore
+    const reading = newReading({
+      id: `r${this.c.readings.length}`,
+      job: "j",
+      vehicle: "v",
+      system,
+      way: access.way.id,
+      dialect: access.dialect?.id ?? "",
+      input: "tap",
+      run: "before",
+      startedAt: at(minute),
+    });
     this.c.readings.push({ ...reading, looked: { lamp: access.lamp }, result, recordedAt: at(minute + 1), ...more });
     return this;
   }
@@ -63,7 +88,15 @@ const heard = (codes: string[], n: number) => ({
   cylinders: null,
   tempo: 1,
 });
-const list = (codes: string[], n = 2, p = 0.999): ReadingResult => ({ state: "codes", codes, memories: {}, complete: true, confidence: p, codeConfidence: Object.fromEntries(codes.map((c) => [c, p])), heard: heard(codes, n) }); // prettier-ignore
+const list = (codes: string[], n = 2, p = 0.999): ReadingResult => ({
+  state: "codes",
+  codes,
+  memories: {},
+  complete: true,
+  confidence: p,
+  codeConfidence: Object.fromEntries(codes.map((c) => [c, p])),
+  heard: heard(codes, n),
+});
 const none = (p = 0.999): ReadingResult => ({ ...list([], 2, p), state: "none" });
 
 describe("a reading", () => {
@@ -93,7 +126,10 @@ describe("a reading", () => {
   it("that agrees with another one makes it surer, and one that does not is told", () => {
     const once = new Made("norrvik").read(1, "engine", list(["26", "43"], 1, 0.995));
     expect(once.known().codes.map((x) => x.sure)).toEqual(["likely", "likely"]);
-    expect(once.read(8, "engine", list(["26", "43"], 1, 0.95)).known()).toMatchObject({ whole: "certain", disagree: false }); // prettier-ignore
+    expect(once.read(8, "engine", list(["26", "43"], 1, 0.95)).known()).toMatchObject({
+      whole: "certain",
+      disagree: false,
+    });
     // What leaves room for another list leaves room for the same one the next time.
     const open = new Made("norrvik").read(1, "engine", list(["26"], 1, 0.95)).read(8, "engine", list(["26"], 1, 0.95));
     expect(open.known().codes[0].sure).toBe("likely");
@@ -103,33 +139,49 @@ describe("a reading", () => {
   });
 
   it("of numbers that were counted in the head is certain only where each is seen at a glance, or something else heard it", () => {
-    const counted = (code: string) => new Made("lindqvar").read(1, "engine", list([code], 3), { input: "counts", looked: { socket: "4" } }); // prettier-ignore
+    const counted = (code: string) =>
+      new Made("lindqvar").read(1, "engine", list([code], 3), { input: "counts", looked: { socket: "4" } });
     expect(counted("3").known().codes[0].sure).toBe("certain");
     expect(counted("9").known().codes[0].sure).toBe("likely");
     // A look at the lamp that made nothing out for itself cannot lend its certainty to what was counted.
     const lent = counted("9").read(8, "engine", list(["9"], 0, 0.999), { input: "press", looked: { socket: "4" } });
     expect(lent.known().codes[0].sure).toBe("likely");
-    expect(lent.read(15, "engine", list(["9"], 2), { input: "press", looked: { socket: "4" } }).known().codes[0].sure).toBe("certain"); // prettier-ignore
+    expect(
+      lent.read(15, "engine", list(["9"], 2), { input: "press", looked: { socket: "4" } }).known().codes[0].sure,
+    ).toBe("certain");
   });
 
   it("that was taken back counts for nothing, and is still there", () => {
     const made = new Made("norrvik").read(1, "engine", list(["26"]), { withdrawnAt: at(5) });
     expect(made.known().answer).toBe("not-read");
-    expect([made.c.readings.length, lockOf(made.c.job, made.c.readings, "clear")]).toEqual([1, "after a usable reading"]); // prettier-ignore
+    expect([made.c.readings.length, lockOf(made.c.job, made.c.readings, "clear")]).toEqual([
+      1,
+      "after a usable reading",
+    ]);
   });
 
   it("of a list shown once is no proof unless its start was seen", () => {
-    const end = (more: Partial<Reading>) => new Made("hollin-pike").read(1, "engine", none(), { marks: [{ id: 1, t: 6600 }], ...more }).known(); // prettier-ignore
+    const end = (more: Partial<Reading>) =>
+      new Made("hollin-pike").read(1, "engine", none(), { marks: [{ id: 1, t: 6600 }], ...more }).known();
     expect(end({}).none).toBe("unsure");
     expect(end({ keyOn: true }).none).toBe("certain");
     // The first flash came far too late: codes went by before it.
     expect(end({ keyOn: true, marks: [{ id: 1, t: 16_000 }] }).none).toBe("unsure");
     // The key going on was tapped as well.
-    expect(end({ keyOn: true, marks: [{ id: 1, t: 300 }, { id: 2, t: 6600 }] }).none).toBe("certain"); // prettier-ignore
+    expect(
+      end({
+        keyOn: true,
+        marks: [
+          { id: 1, t: 300 },
+          { id: 2, t: 6600 },
+        ],
+      }).none,
+    ).toBe("certain");
   });
 
   it("of a lamp that does not blink means what it means on this vehicle", () => {
-    const rest = (id: keyof typeof CARS, rested: Reading["rested"]) => new Made(id).read(1, "engine", resultOfRest(rested!, 20_000), { rested }).known(); // prettier-ignore
+    const rest = (id: keyof typeof CARS, rested: Reading["rested"]) =>
+      new Made(id).read(1, "engine", resultOfRest(rested!, 20_000), { rested }).known();
     expect(rest("norrvik", "lit").answer).toBe("no-answer");
     expect(rest("calverra", "lit").answer).toBe("no-answer");
     expect(rest("calverra", "lit-then-dark")).toMatchObject({ answer: "none", none: "likely" });
@@ -139,19 +191,38 @@ describe("a reading", () => {
 
   it("keeps what is there now apart from what was stored", () => {
     const both: ReadingResult = { ...list(["231", "233"]), memories: { live: ["231"], stored: ["231", "233"] } };
-    both.heard = { ...heard([], 2), exactShown: { live: { "231": 2 }, stored: { "231": 2, "233": 2 } }, memoryConfidence: { live: { "231": 1 }, stored: { "231": 1, "233": 1 } } }; // prettier-ignore
+    both.heard = {
+      ...heard([], 2),
+      exactShown: { live: { "231": 2 }, stored: { "231": 2, "233": 2 } },
+      memoryConfidence: { live: { "231": 1 }, stored: { "231": 1, "233": 1 } },
+    };
     const made = new Made("dunmarrow").read(1, "engine", both, { keyOn: true, marks: [{ id: 1, t: 8200 }] });
-    expect(made.known().codes.map((x) => `${x.memory} ${x.code} ${x.sure}`)).toEqual(["live 231 certain", "stored 231 certain", "stored 233 certain"]); // prettier-ignore
+    expect(made.known().codes.map((x) => `${x.memory} ${x.code} ${x.sure}`)).toEqual([
+      "live 231 certain",
+      "stored 231 certain",
+      "stored 233 certain",
+    ]);
   });
 
   it("that is there now is not certain any more once a newer answer does not name it", () => {
-    const live = (codes: string[], n: number): ReadingResult => ({ ...list(codes, n), heard: { ...heard(codes, n), exactShown: { live: Object.fromEntries(codes.map((c) => [c, n])) } } }); // prettier-ignore
+    const live = (codes: string[], n: number): ReadingResult => ({
+      ...list(codes, n),
+      heard: { ...heard(codes, n), exactShown: { live: Object.fromEntries(codes.map((c) => [c, n])) } },
+    });
     const made = new Made("dunmarrow").read(1, "engine-run", live(["231"], 2)).clear(5, { wiped: ["engine"] });
     const after = made.read(9, "engine-run", live(["231", "233"], 2));
-    expect(after.rows("engine-run").rows.map((r) => [r.code, r.persistence, r.sure])).toContainEqual(["233", "hard", "certain"]); // prettier-ignore
+    expect(after.rows("engine-run").rows.map((r) => [r.code, r.persistence, r.sure])).toContainEqual([
+      "233",
+      "hard",
+      "certain",
+    ]);
     // Heard without a slip not once: it cannot say that the other is gone, but that is no certainty that it is there.
     const doubted = after.read(12, "engine-run", live(["231"], 0));
-    expect(doubted.rows("engine-run").rows.map((r) => [r.code, r.persistence, r.sure])).toContainEqual(["233", "hard", "likely"]); // prettier-ignore
+    expect(doubted.rows("engine-run").rows.map((r) => [r.code, r.persistence, r.sure])).toContainEqual([
+      "233",
+      "hard",
+      "likely",
+    ]);
   });
 
   it("typed off a display is likely, however often, and a system that it does not name is not read", () => {
@@ -171,12 +242,18 @@ describe("the proof", () => {
   const before = () => new Made("norrvik").read(1, "engine", list(["26", "43"])).clear(10);
 
   it("classifies by what returned and when", () => {
-    const made = before().read(15, "engine", list(["43"]), { run: "key-on" }).read(60, "engine", list(["26", "43"]), { run: "drive" }); // prettier-ignore
+    const made = before()
+      .read(15, "engine", list(["43"]), { run: "key-on" })
+      .read(60, "engine", list(["26", "43"]), { run: "drive" });
     expect(made.persistence()).toEqual({ "26": "intermittent", "43": "hard" });
     expect(made.says()).toMatch(
       /43 came back at once: a hard fault.*26 came back on the road: intermittent.*Not fixed\./,
     );
-    expect(before().read(60, "engine", list(["26"]), { run: "drive" }).persistence()).toEqual({ "26": "back", "43": "gone" }); // prettier-ignore
+    expect(
+      before()
+        .read(60, "engine", list(["26"]), { run: "drive" })
+        .persistence(),
+    ).toEqual({ "26": "back", "43": "gone" });
   });
 
   it("calls nothing hard while the clear may not have taken", () => {
@@ -190,9 +267,16 @@ describe("the proof", () => {
     expect([quiet.persistence()["26"], quiet.says()]).toEqual(["quiet", expect.stringMatching(/Not proven: drive/)]);
     // A quarter of an hour cannot have passed in a minute.
     const soon = before().read(11, "engine", none(), { run: "drive" });
-    expect([soon.persistence()["26"], soon.rows().tooSoon, soon.says()]).toEqual(["quiet", true, expect.stringMatching(/Not proven/)]); // prettier-ignore
+    expect([soon.persistence()["26"], soon.rows().tooSoon, soon.says()]).toEqual([
+      "quiet",
+      true,
+      expect.stringMatching(/Not proven/),
+    ]);
     const fixed = before().read(40, "engine", none(), { run: "drive" });
-    expect([fixed.says(), fixed.sure("verdict")]).toEqual(["26 and 43 stayed away over the drive that you told of. Fixed, as far as this drive can show.", "likely"]); // prettier-ignore
+    expect([fixed.says(), fixed.sure("verdict")]).toEqual([
+      "26 and 43 stayed away over the drive that you told of. Fixed, as far as this drive can show.",
+      "likely",
+    ]);
     expect(runToAsk(fixed.c, "engine")).toBe("drive");
     const [verdict] = judge(fixed.c).statements.filter((s) => s.kind === "persistence");
     expect(why(verdict, fixed.c, (t) => t).join(" ")).toMatch(/memory fuse.*You told of the drive/);
@@ -206,7 +290,10 @@ describe("the proof", () => {
   });
 
   it("does not forget over a second clear what was read before the first", () => {
-    const made = before().read(15, "engine", list(["26"]), { run: "key-on" }).clear(20).read(60, "engine", none(), { run: "drive" }); // prettier-ignore
+    const made = before()
+      .read(15, "engine", list(["26"]), { run: "key-on" })
+      .clear(20)
+      .read(60, "engine", none(), { run: "drive" });
     expect(made.persistence()).toEqual({ "26": "gone", "43": "gone" });
   });
 
@@ -232,7 +319,9 @@ describe("the proof", () => {
   it("speaks of every system: one that still stores something is no part of fixed, one never read is not clear", () => {
     const made = before().read(5, "brake", list(["23"]));
     made.read(40, "engine", none(), { run: "drive" });
-    expect(made.says()).toBe("Engine: 26 and 43 stayed away over the drive that you told of. Brakes: 23 is still stored, not cleared."); // prettier-ignore
+    expect(made.says()).toBe(
+      "Engine: 26 and 43 stayed away over the drive that you told of. Brakes: 23 is still stored, not cleared.",
+    );
     expect(
       new Made("norrvik")
         .read(1, "engine", none())
@@ -241,7 +330,10 @@ describe("the proof", () => {
     ).toHaveLength(1);
     // The battery was off: the brakes were wiped too, and have to be read again.
     made.clear(45, { way: "battery", wiped: ["engine", "brake"] });
-    expect([wasCleared(made.c, "brake"), made.says()]).toEqual([true, expect.stringMatching(/Brakes: read the lamp again/)]); // prettier-ignore
+    expect([wasCleared(made.c, "brake"), made.says()]).toEqual([
+      true,
+      expect.stringMatching(/Brakes: read the lamp again/),
+    ]);
   });
 
   it("books one code that was wiped alone on that code, and the memory once all are", () => {
@@ -277,7 +369,11 @@ describe("the lamp check", () => {
   it("locks a way that needs that lamp, and no other", () => {
     const { c } = check("norrvik", { engine: { lamp: "dark", outputs: {} }, brake: { lamp: "steady", outputs: {} } });
     const lock = (unit: string[], byLamp: boolean) => lockOf(c.job, [], "read", { unit, byLamp });
-    expect([lock(["engine"], true), lock(["brake"], true), lock(["engine"], false)]).toEqual(["the lamp is dark", null, null]); // prettier-ignore
+    expect([lock(["engine"], true), lock(["brake"], true), lock(["engine"], false)]).toEqual([
+      "the lamp is dark",
+      null,
+      null,
+    ]);
     c.job.lampCheck = { ...c.job.lampCheck!, units: { engine: { lamp: "goes-out", outputs: {} } } };
     expect(lock(["engine"], true)).toBeNull();
   });

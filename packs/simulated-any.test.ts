@@ -11,7 +11,7 @@ import { PACKS } from "./index";
 /** Anything that a hand could do to a vehicle of a pack, sensible or not. */
 function anyAction(pack: Pack): fc.Arbitrary<SimulatedAction | number> {
   const connectors = pack.connectors.length ? pack.connectors : [];
-  const cavity = fc.constantFrom(...(connectors.flatMap((c) => c.cavities.map((x) => x.id)).concat("Z"))); // prettier-ignore
+  const cavity = fc.constantFrom(...connectors.flatMap((c) => c.cavities.map((x) => x.id)).concat("Z"));
   const connector = fc.constantFrom(...connectors.map((c) => c.id), "no-such");
   const wire = fc.record({ connector, from: cavity, to: cavity });
   const leads = fc.record({
@@ -29,7 +29,9 @@ function anyAction(pack: Pack): fc.Arbitrary<SimulatedAction | number> {
     button.map((b): SimulatedAction => ({ do: "up", button: b })),
     fc.boolean().map((out): SimulatedAction => ({ do: "fuse", out })),
     fc.boolean().map((off): SimulatedAction => ({ do: "battery", off })),
-    fc.constantFrom("act" as const, "warm-up" as const, "new-fuse" as const, "drive" as const).map((x): SimulatedAction => ({ do: x })), // prettier-ignore
+    fc
+      .constantFrom("act" as const, "warm-up" as const, "new-fuse" as const, "drive" as const)
+      .map((x): SimulatedAction => ({ do: x })),
   );
 }
 
@@ -85,8 +87,15 @@ describe.each(PACKS.map((p) => [p.id, p] as const))("a vehicle of %s, whatever i
     v = act(v, { do: "battery", off: false }, pack, facts, 60_000);
     expect(Object.values(v.memory).flat()).toEqual([]);
     v = act(v, { do: "key", to: "on" }, pack, facts, 61_000);
-    const stored = () => Object.entries(v.memory).flatMap(([s, l]) => l.map((c) => `${s} ${c}`)).sort(); // prettier-ignore
-    const of = (...when: string[]) => faults.filter((f) => when.includes(f.returns)).map((f) => `${f.system} ${f.code}`).sort(); // prettier-ignore
+    const stored = () =>
+      Object.entries(v.memory)
+        .flatMap(([s, l]) => l.map((c) => `${s} ${c}`))
+        .sort();
+    const of = (...when: string[]) =>
+      faults
+        .filter((f) => when.includes(f.returns))
+        .map((f) => `${f.system} ${f.code}`)
+        .sort();
     expect(stored()).toEqual(of("key-on"));
     v = act(v, { do: "drive" }, pack, facts, 62_000);
     expect(stored()).toEqual(of("key-on", "drive"));

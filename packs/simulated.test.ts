@@ -59,8 +59,15 @@ class Stand {
 }
 
 const key = (to: Simulated["key"]): SimulatedAction => ({ do: "key", to });
-const wire = (connector: string, from: string, to: string): SimulatedAction => ({ do: "wire", wire: { connector, from, to } }); // prettier-ignore
-const hold = (button: string, ms: number): (SimulatedAction | number)[] => [{ do: "down", button }, ms, { do: "up", button }]; // prettier-ignore
+const wire = (connector: string, from: string, to: string): SimulatedAction => ({
+  do: "wire",
+  wire: { connector, from, to },
+});
+const hold = (button: string, ms: number): (SimulatedAction | number)[] => [
+  { do: "down", button },
+  ms,
+  { do: "up", button },
+];
 
 describe("every method, from the hook-up to the reading", () => {
   it.each([
@@ -69,7 +76,10 @@ describe("every method, from the hook-up to the reading", () => {
     ["C", "osaril", { variant: "coupe", year: 1991, engine: "1.8", market: "home" }, "box"],
     ["F", "dunmarrow", { variant: "pickup", year: 1992, engine: "4.9", market: "home" }, "test-6"],
   ] as const)("%s: the right bridge before the key, and the lamp tells the list", (_, pack, facts, connector) => {
-    const codes = packById(pack)!.tables[pack === "dunmarrow" ? 1 : 0].entries.filter((e) => e.kind === "fault" && !e.scope).slice(3, 5).map((e) => e.code); // prettier-ignore
+    const codes = packById(pack)!
+      .tables[pack === "dunmarrow" ? 1 : 0].entries.filter((e) => e.kind === "fault" && !e.scope)
+      .slice(3, 5)
+      .map((e) => e.code);
     const car = new Stand(pack, facts, { engine: codes });
     const { ask } = car.access("engine").way;
     if (ask.kind !== "bridge") throw new Error("not a bridge");
@@ -89,7 +99,11 @@ describe("every method, from the hook-up to the reading", () => {
   });
 
   it("B, older: the LED on the unit blinks with the key alone", () => {
-    const car = new Stand("calverra", { variant: "hatch-early", year: 1987, engine: "1.5", market: "home" }, { engine: ["14", "23"] }); // prettier-ignore
+    const car = new Stand(
+      "calverra",
+      { variant: "hatch-early", year: 1987, engine: "1.5", market: "home" },
+      { engine: ["14", "23"] },
+    );
     expect(car.do(key("on")).read("engine").codes).toEqual(["14", "23"]);
   });
 

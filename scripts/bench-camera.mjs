@@ -13,10 +13,20 @@ await ensureFilmMaker();
 await withDemo(4182, async (browser, base) => {
   const maker = await openMaker(browser);
   const path = `${FILMS}/camera-20.y4m`;
-  const edges = await maker.evaluate(([d, ms]) => globalThis.filmMaker.edges(d, ["26", "43", "14"], ms), [dialectOf("lead-in"), FILM_S * 1000]); // prettier-ignore
+  const edges = await maker.evaluate(
+    ([d, ms]) => globalThis.filmMaker.edges(d, ["26", "43", "14"], ms),
+    [dialectOf("lead-in"), FILM_S * 1000],
+  );
   cameraFilm(path, { width: 1280, height: 720, seconds: FILM_S }, edges);
   await maker.context().close();
-  const args = ["--no-sandbox", "--disable-gpu", "--no-first-run", "--use-fake-device-for-media-stream", "--use-fake-ui-for-media-stream", `--use-file-for-fake-video-capture=${path}`]; // prettier-ignore
+  const args = [
+    "--no-sandbox",
+    "--disable-gpu",
+    "--no-first-run",
+    "--use-fake-device-for-media-stream",
+    "--use-fake-ui-for-media-stream",
+    `--use-file-for-fake-video-capture=${path}`,
+  ];
   const own = await chromium.launch({ executablePath: ensureChromium(), args });
   const context = await own.newContext({ viewport: { width: 1280, height: 800 }, permissions: ["camera"] });
   const page = await context.newPage();
@@ -34,12 +44,24 @@ await withDemo(4182, async (browser, base) => {
     await page.waitForTimeout(500);
   }
   const watched = Math.round((Date.now() - began) / 1000);
-  const { late, never, ...rest } = await page.evaluate(() => ({ late: window.late, never: window.never, held: window.held, own: window.own, start: window.start })); // prettier-ignore
+  const { late, never, ...rest } = await page.evaluate(() => ({
+    late: window.late,
+    never: window.never,
+    held: window.held,
+    own: window.own,
+    start: window.start,
+  }));
   const held = taskTimes(rest);
   late.sort((a, b) => a - b);
-  console.log(`camera 1280x720, ${watched} s: ${pictures} pictures, ${skipped} skipped (${((100 * skipped) / (pictures + skipped)).toFixed(1)} %)`); // prettier-ignore
-  console.log(`main thread held for over 50 ms: ${held.length ? held.map(([at, ms]) => `${ms} ms at ${at} s`).join(", ") : "never"}`); // prettier-ignore
-  console.log(`from the capture of a flash's first picture to its mark on the strip, once the lamp is watched: median ${late[late.length >> 1]} ms, longest ${late.at(-1)} ms of ${late.length} flashes; without a mark in 600 ms: ${never.length ? never.map((at) => `at ${at} s`).join(", ") : "none"}`); // prettier-ignore
+  console.log(
+    `camera 1280x720, ${watched} s: ${pictures} pictures, ${skipped} skipped (${((100 * skipped) / (pictures + skipped)).toFixed(1)} %)`,
+  );
+  console.log(
+    `main thread held for over 50 ms: ${held.length ? held.map(([at, ms]) => `${ms} ms at ${at} s`).join(", ") : "never"}`,
+  );
+  console.log(
+    `from the capture of a flash's first picture to its mark on the strip, once the lamp is watched: median ${late[late.length >> 1]} ms, longest ${late.at(-1)} ms of ${late.length} flashes; without a mark in 600 ms: ${never.length ? never.map((at) => `at ${at} s`).join(", ") : "none"}`,
+  );
   await own.close();
 });
 
@@ -48,7 +70,8 @@ await withDemo(4182, async (browser, base) => {
  * the first picture, ms].
  */
 function taskTimes({ held, own, start }) {
-  const within = (from, ms) => own.filter(([at]) => at >= from && at < from + ms).reduce((sum, [, took]) => sum + took, 0); // prettier-ignore
+  const within = (from, ms) =>
+    own.filter(([at]) => at >= from && at < from + ms).reduce((sum, [, took]) => sum + took, 0);
   return held
     .map(([from, ms]) => [Math.round((from - start) / 100) / 10, Math.round(ms - within(from, ms))])
     .filter(([at, ms]) => at >= 0 && ms > 50);
@@ -57,7 +80,9 @@ function taskTimes({ held, own, start }) {
 /** In the page: long tasks, and the time from the capture of each picture in which a flash begins to one mark more on the strip. */
 function measure() {
   Object.assign(window, { held: [], own: [], late: [], never: [], start: Infinity });
-  new PerformanceObserver((list) => window.held.push(...list.getEntries().map((e) => [e.startTime, e.duration]))).observe({ type: "longtask" }); // prettier-ignore
+  new PerformanceObserver((list) =>
+    window.held.push(...list.getEntries().map((e) => [e.startTime, e.duration])),
+  ).observe({ type: "longtask" });
   const spot = new OffscreenCanvas(4, 4).getContext("2d", { willReadFrequently: true });
   const marks = () => document.querySelectorAll('[role="option"]').length;
   let lit = false;

@@ -63,7 +63,10 @@ await withDemo(4180, async (browser, base) => {
 /** Ten minutes of marks: how soon the strip answers keys and the wheel, and what holds the page up meanwhile. */
 async function strip(browser, base) {
   const maker = await openMaker(browser);
-  const edges = await maker.evaluate(([d, ms]) => globalThis.filmMaker.edges(d, ["26", "43", "14"], ms), [dialectOf("lead-in"), TEN_MINUTES]); // prettier-ignore
+  const edges = await maker.evaluate(
+    ([d, ms]) => globalThis.filmMaker.edges(d, ["26", "43", "14"], ms),
+    [dialectOf("lead-in"), TEN_MINUTES],
+  );
   const trace = [...edges, [TEN_MINUTES, 0]].map(([t, lit]) => `${Math.round(t)},${lit}`).join("\n");
   const page = await (await browser.newContext({ viewport: { width: 1280, height: 800 } })).newPage();
   await page.goto(`${base}/watch`);
@@ -71,8 +74,11 @@ async function strip(browser, base) {
   await page.waitForTimeout(1500);
   await page.evaluate(() => {
     Object.assign(window, { held: [], delays: [] });
-    new PerformanceObserver((list) => window.held.push(...list.getEntries().map((e) => Math.round(e.duration)))).observe({ type: "longtask" }); // prettier-ignore
-    const timed = (e) => requestAnimationFrame(() => setTimeout(() => window.delays.push(performance.now() - e.timeStamp))); // prettier-ignore
+    new PerformanceObserver((list) =>
+      window.held.push(...list.getEntries().map((e) => Math.round(e.duration))),
+    ).observe({ type: "longtask" });
+    const timed = (e) =>
+      requestAnimationFrame(() => setTimeout(() => window.delays.push(performance.now() - e.timeStamp)));
     for (const kind of ["keydown", "wheel"]) addEventListener(kind, timed, true);
   });
   const [chooser] = await Promise.all([
@@ -85,9 +91,14 @@ async function strip(browser, base) {
   const marks = await page.getByRole("option").count();
   const lamp = page.getByRole("listbox");
   const told = async (what) => {
-    const { held, delays } = await page.evaluate(() => ({ held: window.held.splice(0), delays: window.delays.splice(0).sort((a, b) => a - b) })); // prettier-ignore
+    const { held, delays } = await page.evaluate(() => ({
+      held: window.held.splice(0),
+      delays: window.delays.splice(0).sort((a, b) => a - b),
+    }));
     const at = (share) => delays[Math.min(delays.length - 1, Math.floor(share * delays.length))]?.toFixed(0);
-    console.log(`  ${what}: ${delays.length ? `to the picture ${at(0.5)} ms (median), ${at(0.95)} ms (95 %); ` : ""}main thread held for over 50 ms: ${held.length ? `${held.join(", ")} ms` : "never"}`); // prettier-ignore
+    console.log(
+      `  ${what}: ${delays.length ? `to the picture ${at(0.5)} ms (median), ${at(0.95)} ms (95 %); ` : ""}main thread held for over 50 ms: ${held.length ? `${held.join(", ")} ms` : "never"}`,
+    );
   };
   console.log(`strip with ten minutes of marks (${marks}):`);
   await told("bringing them");

@@ -52,7 +52,18 @@ await withDemo(4182, async (browser, base) => {
         const [width, height] = given.size.split("x").map(Number);
         const name = `own-${id}-${profile}-${seed}${width === 640 ? "" : `-${given.size}`}.${container}`;
         if (given.only && !name.includes(given.only)) continue;
-        const plan = { dialect: dialectOf(id), codes, profile, seed: seed * 101 + id.length, seconds, fps: id === "end-mark" ? 24 : 30, width, height, container, rotation }; // prettier-ignore
+        const plan = {
+          dialect: dialectOf(id),
+          codes,
+          profile,
+          seed: seed * 101 + id.length,
+          seconds,
+          fps: id === "end-mark" ? 24 : 30,
+          width,
+          height,
+          container,
+          rotation,
+        };
         list.push({
           name,
           path: `${films}/${name}`,
@@ -79,7 +90,9 @@ await withDemo(4182, async (browser, base) => {
     const of = rows.filter((r) => r.profile === profile);
     const sum = (key) => of.reduce((n, r) => n + r[key], 0);
     if (of.length)
-      console.log(`${profile.padEnd(8)} ${String(of.length).padStart(6)} ${((100 * of.filter((r) => r.right).length) / of.length).toFixed(0).padStart(5)}% ${String(of.filter((r) => r.sure && !r.right).length).padStart(13)} ${((100 * sum("missed")) / sum("marks")).toFixed(1).padStart(12)}% ${((100 * sum("invented")) / sum("marks")).toFixed(1).padStart(8)}%`); // prettier-ignore
+      console.log(
+        `${profile.padEnd(8)} ${String(of.length).padStart(6)} ${((100 * of.filter((r) => r.right).length) / of.length).toFixed(0).padStart(5)}% ${String(of.filter((r) => r.sure && !r.right).length).padStart(13)} ${((100 * sum("missed")) / sum("marks")).toFixed(1).padStart(12)}% ${((100 * sum("invented")) / sum("marks")).toFixed(1).padStart(8)}%`,
+      );
   }
   if (given.long) await long(browser, base, maker);
 });
@@ -105,7 +118,16 @@ async function readInPage(browser, base, film) {
   const state = page.getByText(/times true time/);
   await state.waitFor({ timeout: 300_000 });
   const took = Number(await state.getAttribute("data-took"));
-  const result = { said: [], right: true, sure: true, missed: 0, invented: 0, marks: 0, took, length: Number(await state.getAttribute("data-length")) }; // prettier-ignore
+  const result = {
+    said: [],
+    right: true,
+    sure: true,
+    missed: 0,
+    invented: 0,
+    marks: 0,
+    took,
+    length: Number(await state.getAttribute("data-length")),
+  };
   const left = [...film.lists];
   for (let i = 0; i < film.lists.length; i++) {
     if (i)
@@ -173,7 +195,18 @@ async function bare(maker, path) {
 async function long(browser, base, maker) {
   const path = `${films}/own-long.mp4`;
   if (!existsSync(path)) {
-    const plan = { dialect: dialectOf("lead-in"), codes: ["26", "43"], profile: "normal", seed: 7, seconds: 30, fps: 30, width: 1280, height: 720, container: "mp4", rotation: 0 }; // prettier-ignore
+    const plan = {
+      dialect: dialectOf("lead-in"),
+      codes: ["26", "43"],
+      profile: "normal",
+      seed: 7,
+      seconds: 30,
+      fps: 30,
+      width: 1280,
+      height: 720,
+      container: "mp4",
+      rotation: 0,
+    };
     const { bytes } = await maker.evaluate((p) => globalThis.filmMaker.make(p), plan);
     writeFileSync(
       path,
@@ -191,7 +224,10 @@ async function long(browser, base, maker) {
     (await cdp.send("SystemInfo.getProcessInfo")).processInfo.filter((p) => p.type === "renderer").map((p) => p.id);
   // What the process itself holds, without the program that all processes share.
   const held = (pid) =>
-    [...readFileSync(`/proc/${pid}/status`, "utf8").matchAll(/Rss(?:Anon|Shmem):\s+(\d+)/g)].reduce((sum, [, kB]) => sum + Number(kB), 0) / 1024; // prettier-ignore
+    [...readFileSync(`/proc/${pid}/status`, "utf8").matchAll(/Rss(?:Anon|Shmem):\s+(\d+)/g)].reduce(
+      (sum, [, kB]) => sum + Number(kB),
+      0,
+    ) / 1024;
   const [chooser] = await Promise.all([
     page.waitForEvent("filechooser"),
     page.getByRole("button", { name: "Pick a film" }).click(),
@@ -216,6 +252,8 @@ async function long(browser, base, maker) {
   // Before and after, since a machine is not always equally quick.
   raw.ms = (raw.ms + (await bare(maker, path)).ms) / 2;
   const tenth = (k) => Math.round(at[Math.min(at.length - 1, Math.floor((k * at.length) / 10))]);
-  console.log(`\nten minutes of 1280x720 (${(statSync(path).size / 1e6).toFixed(0)} MB): ${(600_000 / took).toFixed(1)} x true time, bare decoding ${(600_000 / raw.ms).toFixed(1)} x (+${((100 * (took - raw.ms)) / raw.ms).toFixed(0)} %); largest page process ${Math.round(Math.max(...at))} MB; at a tenth, half, end: ${tenth(1)}, ${tenth(5)}, ${tenth(9.9)} MB`); // prettier-ignore
+  console.log(
+    `\nten minutes of 1280x720 (${(statSync(path).size / 1e6).toFixed(0)} MB): ${(600_000 / took).toFixed(1)} x true time, bare decoding ${(600_000 / raw.ms).toFixed(1)} x (+${((100 * (took - raw.ms)) / raw.ms).toFixed(0)} %); largest page process ${Math.round(Math.max(...at))} MB; at a tenth, half, end: ${tenth(1)}, ${tenth(5)}, ${tenth(9.9)} MB`,
+  );
   await page.context().close();
 }

@@ -1,4 +1,14 @@
-import { closeSync, existsSync, mkdirSync, openSync, readdirSync, readFileSync, renameSync, writeFileSync, writeSync } from "node:fs"; // prettier-ignore
+import {
+  closeSync,
+  existsSync,
+  mkdirSync,
+  openSync,
+  readdirSync,
+  readFileSync,
+  renameSync,
+  writeFileSync,
+  writeSync,
+} from "node:fs";
 import { root } from "./ensure.mjs";
 
 /** Films of a lamp that were drawn for tests, benches and pictures, each kept under its name. */

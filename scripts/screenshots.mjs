@@ -98,7 +98,18 @@ await withDemo(4181, async (browser, base) => {
   await ensureFilmMaker();
   const norrvik = JSON.parse(readFileSync(`${root}/packs/norrvik.json`, "utf8"));
   const film = `${FILMS}/picture.mp4`;
-  const plan = { dialect: norrvik.dialects[0], codes: ["26", "43"], profile: "normal", seed: 12, seconds: 90, fps: 30, width: 640, height: 360, container: "mp4", rotation: 0 }; // prettier-ignore
+  const plan = {
+    dialect: norrvik.dialects[0],
+    codes: ["26", "43"],
+    profile: "normal",
+    seed: 12,
+    seconds: 90,
+    fps: 30,
+    width: 640,
+    height: 360,
+    container: "mp4",
+    rotation: 0,
+  };
   await drawn(await openMaker(browser), plan, film);
   await page.goto(`${base}/watch`);
   const tab = async (name) => {
@@ -141,10 +152,14 @@ await withDemo(4181, async (browser, base) => {
     t += ms + rest;
   };
   for (let round = 0; round < 3; round++)
-    for (const [tens, units] of [[3, 4], [5, 2], [0, 7]]) {
+    for (const [tens, units] of [
+      [3, 4],
+      [5, 2],
+      [0, 7],
+    ]) {
       for (let i = 1; i <= tens; i++) flash(1990, i < tens ? 640 : 1150);
       for (let i = 1; i <= units; i++) flash(640, i < units ? 640 : units < 7 ? 1990 : 3820);
-    } // prettier-ignore
+    }
   trace.push(`${t},0`);
   await page.getByRole("button", { name: "Watch another" }).click();
   await page.getByRole("button", { name: "Throw away" }).click();

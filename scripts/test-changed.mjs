@@ -7,7 +7,12 @@ import { ensureBuild, ensureChromium, ensureCli, ensureFilmMaker, ensurePackages
 ensurePackages();
 const since = process.argv[2] ?? "HEAD";
 const git = (...args) => execFileSync("git", args, { encoding: "utf8" }).split("\n").filter(Boolean);
-const changed = [...new Set([...git("diff", "--name-only", "--diff-filter=d", since), ...git("ls-files", "--others", "--exclude-standard")])]; // prettier-ignore
+const changed = [
+  ...new Set([
+    ...git("diff", "--name-only", "--diff-filter=d", since),
+    ...git("ls-files", "--others", "--exclude-standard"),
+  ]),
+];
 if (!changed.length) {
   console.log(`Nothing has changed since ${since}.`);
   process.exit(0);

@@ -38,7 +38,20 @@ await Promise.all([
   (async () => {
     check("types", (await look("tsc", "--noEmit")) && routes);
     check("format", await look("prettier", "--check", "--log-level", "warn", "."));
-    check("import directions", await look("depcruise", "--config", ".dependency-cruiser.cjs", "--output-type", "err", "app", "core", "cli", "packs")); // prettier-ignore
+    check(
+      "import directions",
+      await look(
+        "depcruise",
+        "--config",
+        ".dependency-cruiser.cjs",
+        "--output-type",
+        "err",
+        "app",
+        "core",
+        "cli",
+        "packs",
+      ),
+    );
     check("no export that nothing uses", await look("knip", "--no-progress"));
     await ensureBuild();
     await ensureCli();

@@ -67,7 +67,10 @@ const MANY = 12;
 /** Does a vehicle answer to all words that were typed? */
 function answers(words: string, { vehicle }: { vehicle: Vehicle }): boolean {
   const name = `${vehicle.plate} ${vehicleName(vehicle)}`.toLowerCase();
-  return words.toLowerCase().split(/\s+/).every((word) => name.includes(word)); // prettier-ignore
+  return words
+    .toLowerCase()
+    .split(/\s+/)
+    .every((word) => name.includes(word));
 }
 
 const WORDS = ["No", "One", "Two", "Three", "Four", "Five", "Six", "Seven", "Eight", "Nine", "Ten"];

@@ -42,7 +42,10 @@ export const meta: Route.MetaFunction = ({ loaderData }) => [
 
 /** What was recorded, without what a table would make of it. */
 function told({ result, lists }: Reading): string {
-  if (lists) return Object.entries(lists).map(([system, l]) => `${system} ${l.codes.join(", ") || l.state}`).join("; "); // prettier-ignore
+  if (lists)
+    return Object.entries(lists)
+      .map(([system, l]) => `${system} ${l.codes.join(", ") || l.state}`)
+      .join("; ");
   if (!result) return "nothing";
   return result.codes.length ? result.codes.join(", ") : result.state === "none" ? "nothing stored" : result.state;
 }

@@ -12,7 +12,12 @@ interface StoredCard extends Folded {
 /** Cards are ours and can be made anew: one that does not look like one is no card. */
 export const isCard = (value: unknown, vehicle: string): value is StoredCard => {
   const card = value as Partial<StoredCard> | null;
-  return card?.version === CARD_VERSION && card.vehicle === vehicle && Array.isArray(card.open) && typeof card.closed === "string"; // prettier-ignore
+  return (
+    card?.version === CARD_VERSION &&
+    card.vehicle === vehicle &&
+    Array.isArray(card.open) &&
+    typeof card.closed === "string"
+  );
 };
 
 export const keepCard = (card: Card, doubt?: StoredCard["doubt"]): Promise<void> =>

@@ -9,7 +9,8 @@ import { dropValue, readValue } from "./values";
 const drafts = box("klinko-drafts", "drafts", localforage.LOCALSTORAGE);
 
 /** An older Klinko kept drafts among the values. */
-export const readDraft = async (key: string): Promise<unknown> => (await drafts.get(key)) ?? (await readValue(`draft/${key}`)); // prettier-ignore
+export const readDraft = async (key: string): Promise<unknown> =>
+  (await drafts.get(key)) ?? (await readValue(`draft/${key}`));
 export const writeDraft = (key: string, value: unknown): Promise<void> => drafts.set(key, value);
 export async function dropDraft(key: string): Promise<void> {
   await drafts.remove(key);

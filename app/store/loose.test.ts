@@ -15,9 +15,20 @@ const { buildDemo } = await import("~/workers/demo");
 
 const demo = buildDemo(Date.UTC(2026, 4, 2));
 const marks = [600, 1800, 4400].map((t, i) => ({ id: i + 1, t, up: t + 400 }));
-const blank = newReading({ id: "r", job: "-", vehicle: "-", system: "-", way: "-", dialect: "lead-in", input: "hold", run: "before", startedAt: "2026-05-02T08:00:00Z" }); // prettier-ignore
+const blank = newReading({
+  id: "r",
+  job: "-",
+  vehicle: "-",
+  system: "-",
+  way: "-",
+  dialect: "lead-in",
+  input: "hold",
+  run: "before",
+  startedAt: "2026-05-02T08:00:00Z",
+});
 const loose: Reading = { ...blank, marks };
-const speaks = (v: Vehicle, dialect: string) => PACKS.find((p) => p.id === v.pack)!.dialects.some((d) => d.id === dialect); // prettier-ignore
+const speaks = (v: Vehicle, dialect: string) =>
+  PACKS.find((p) => p.id === v.pack)!.dialects.some((d) => d.id === dialect);
 
 beforeEach(async () => {
   full.clear();
@@ -92,7 +103,9 @@ describe("a reading without a vehicle", () => {
     await keepLoose(loose);
     const taken = await Promise.allSettled([1, 2, 3].map(() => takeIn("demo-sm418t", "engine")));
     expect(taken.map((t) => t.status).sort()).toEqual(["fulfilled", "rejected", "rejected"]);
-    const ids = [...(await readGarage()).faces.values()].flatMap((f) => f.open.flatMap((j) => j.readings.map((r) => r.id))); // prettier-ignore
+    const ids = [...(await readGarage()).faces.values()].flatMap((f) =>
+      f.open.flatMap((j) => j.readings.map((r) => r.id)),
+    );
     expect(ids.filter((id) => id === "r")).toHaveLength(1);
     const [{ value }] = taken.filter((t) => t.status === "fulfilled");
     await writeValue("watch", { ...loose, taking: { at: new Date().toISOString(), job: value.job.id } });

@@ -68,7 +68,10 @@ export async function takeIn(vehicleId: string, system: string): Promise<{ job: 
   try {
     if (!taker.job) await write(newJob(taker.vehicle, system, ids.job, now));
     const taken = adopt(reading, { ...taker, job: null }, ids, now).reading;
-    const job = await writeReading({ ...taken, job: ids.job }, (j) => adopt(reading, { ...taker, job: j }, ids, now).job); // prettier-ignore
+    const job = await writeReading(
+      { ...taken, job: ids.job },
+      (j) => adopt(reading, { ...taker, job: j }, ids, now).job,
+    );
     await dropValue(KEY);
     return { job, opened: !taker.job };
   } catch (error) {
@@ -79,7 +82,8 @@ export async function takeIn(vehicleId: string, system: string): Promise<{ job: 
   }
 }
 
-const gone = () => new Response("That reading is not here any more: it was thrown away or taken in elsewhere.", { status: 409 }); // prettier-ignore
+const gone = () =>
+  new Response("That reading is not here any more: it was thrown away or taken in elsewhere.", { status: 409 });
 
 /** Whoever takes it in says so on it; a claim of a page that died meanwhile counts no more after a while, ms. */
 const CLAIM_MS = 10_000;

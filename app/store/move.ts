@@ -23,10 +23,13 @@ export async function move(boxes: Record<Doc["kind"], Box>, values: Box): Promis
       const [kind, id] = [key.slice(0, slash), key.slice(slash + 1)];
       const { job } = (value ?? {}) as { job?: unknown };
       const [to, name] =
-        kind === "value" ? [values, id]
-        : kind === "vehicle" || kind === "job" ? [boxes[kind], id]
-        : kind === "reading" ? [boxes.reading, typeof job === "string" ? `${job}/${id}` : id]
-        : [null, ""]; // prettier-ignore
+        kind === "value"
+          ? [values, id]
+          : kind === "vehicle" || kind === "job"
+            ? [boxes[kind], id]
+            : kind === "reading"
+              ? [boxes.reading, typeof job === "string" ? `${job}/${id}` : id]
+              : [null, ""];
       // What is of no known kind stays where it is.
       if (!to) continue;
       if ((await to.get(name)) === null) await to.set(name, value);

@@ -11,7 +11,9 @@ export const isThere = (raw: unknown): boolean => raw !== null && raw !== undefi
 const LOCKED = "locked";
 let remembering: Promise<unknown> = Promise.resolve();
 const remember = ({ key }: Locked): void => {
-  remembering = changeValue(LOCKED, (keys) => [...new Set([...(Array.isArray(keys) ? (keys as string[]) : []), key])]).catch(() => undefined); // prettier-ignore
+  remembering = changeValue(LOCKED, (keys) => [
+    ...new Set([...(Array.isArray(keys) ? (keys as string[]) : []), key]),
+  ]).catch(() => undefined);
 };
 
 export async function stillLocked(): Promise<Locked[]> {

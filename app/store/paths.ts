@@ -6,7 +6,9 @@ const PLAIN = /^[\w-]{1,80}$/;
 const MARK = "~";
 
 const toParam = (id: string): string =>
-  PLAIN.test(id) && id !== "new" ? id : MARK + Array.from(new TextEncoder().encode(id), (b) => b.toString(16).padStart(2, "0")).join(""); // prettier-ignore
+  PLAIN.test(id) && id !== "new"
+    ? id
+    : MARK + Array.from(new TextEncoder().encode(id), (b) => b.toString(16).padStart(2, "0")).join("");
 
 /** The id that stands in an address. */
 export function idIn(param: string): string {

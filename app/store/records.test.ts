@@ -5,7 +5,18 @@ import type { Job, Reading, Vehicle } from "@core/record/types";
 
 vi.mock("localforage", async () => ({ default: (await import("./test-store")).localforage }));
 const { full, hung, missing, stores, storeOf } = await import("./test-store");
-const { changeJob, changeVehicle, readCard, readGarage, readingsOf, readingWriter, removeJob, removeVehicle, write, writeReading } = await import("./records"); // prettier-ignore
+const {
+  changeJob,
+  changeVehicle,
+  readCard,
+  readGarage,
+  readingsOf,
+  readingWriter,
+  removeJob,
+  removeVehicle,
+  write,
+  writeReading,
+} = await import("./records");
 const { readJob } = await import("./opening");
 const { bringIn, exportEverything } = await import("./transfer");
 const { changeValue, readValue } = await import("./values");
@@ -17,7 +28,17 @@ const demo = buildDemo(Date.UTC(2026, 4, 2));
 const vehicle = demo.find((d): d is Vehicle => d.kind === "vehicle")!;
 const job = newJob(vehicle, "engine", "j1", "2026-05-02T08:00:00Z");
 const reading: Reading = {
-  ...newReading({ id: "r1", job: "j1", vehicle: vehicle.id, system: "engine", way: "w", dialect: "d", input: "tap", run: "before", startedAt: "2026-05-02T08:10:00Z" }), // prettier-ignore
+  ...newReading({
+    id: "r1",
+    job: "j1",
+    vehicle: vehicle.id,
+    system: "engine",
+    way: "w",
+    dialect: "d",
+    input: "tap",
+    run: "before",
+    startedAt: "2026-05-02T08:10:00Z",
+  }),
   marks: [{ id: 1, t: 500 }],
 };
 const done: Reading = {
@@ -47,8 +68,12 @@ describe("records in the browser", () => {
     await write(job);
     const texts = Array.from({ length: 12 }, (_, i) => `line ${i}`);
     await Promise.all([
-      ...texts.map((text) => changeJob("j1", (j) => ({ ...j, story: { ...j.story, words: `${j.story.words}|${text}` } }))), // prettier-ignore
-      ...texts.map((text) => changeVehicle(vehicle.id, (v) => ({ ...v, changes: [...v.changes, { text, codes: [] }] }))), // prettier-ignore
+      ...texts.map((text) =>
+        changeJob("j1", (j) => ({ ...j, story: { ...j.story, words: `${j.story.words}|${text}` } })),
+      ),
+      ...texts.map((text) =>
+        changeVehicle(vehicle.id, (v) => ({ ...v, changes: [...v.changes, { text, codes: [] }] })),
+      ),
       ...texts.map((text) => changeValue("seen", (v) => [...((v as string[] | null) ?? []), text])),
     ]);
     expect((await readJob("j1")).story.words).toBe(`${job.story.words}|${texts.join("|")}`);
@@ -92,7 +117,9 @@ describe("records in the browser", () => {
     await write(reading);
     await writeReading(done, says);
     const card = await readCard(vehicle.id);
-    expect(card.jobs).toMatchObject([{ id: "j1", at: "story", readings: [{ id: "r1", codes: ["26"], says: "read: 26" }] }]); // prettier-ignore
+    expect(card.jobs).toMatchObject([
+      { id: "j1", at: "story", readings: [{ id: "r1", codes: ["26"], says: "read: 26" }] },
+    ]);
     expect(await readingsOf(job)).toEqual([done]);
     storeOf("klinko-cards").clear();
     expect((await readGarage()).faces.get(vehicle.id)!.open).toEqual(card.jobs);
@@ -130,7 +157,11 @@ describe("records in the browser", () => {
       const [line] = (await readCard(vehicle.id)).jobs;
       const [r] = await readingsOf(now);
       const told = (await readJob("j1")).notebook.some((n) => n.at === done.recordedAt);
-      expect([dies, line.readings[0].codes.length > 0, told]).toEqual([dies, r.recordedAt !== null, r.recordedAt !== null]); // prettier-ignore
+      expect([dies, line.readings[0].codes.length > 0, told]).toEqual([
+        dies,
+        r.recordedAt !== null,
+        r.recordedAt !== null,
+      ]);
       if (!died) expect(r).toEqual(done);
     }
   });

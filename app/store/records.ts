@@ -58,7 +58,10 @@ export async function readCard(vehicle: string): Promise<Card> {
 export async function readingsOf({ id, vehicle }: Job): Promise<Reading[]> {
   const card = await readCard(vehicle);
   const line = card.jobs.find((j) => j.id === id);
-  const readings = await opened<Reading>("reading", (line?.readings ?? []).map((r) => `${id}/${r.id}`)); // prettier-ignore
+  const readings = await opened<Reading>(
+    "reading",
+    (line?.readings ?? []).map((r) => `${id}/${r.id}`),
+  );
   return readings.sort((a, b) => a.startedAt.localeCompare(b.startedAt));
 }
 
@@ -100,7 +103,9 @@ async function put(doc: Doc, opened?: Doc): Promise<void> {
     const before = await cardOf(vehicle);
     const job = doc.kind === "job" ? doc : await readJob(doc.job);
     const after = doc.kind === "job" ? withJob(before, doc) : withReadingOf(before, job, doc);
-    await over(before, after, { job: job.id, ...(doc.kind === "reading" && { reading: doc.id }) }, () => boxes[kind].set(key, doc)); // prettier-ignore
+    await over(before, after, { job: job.id, ...(doc.kind === "reading" && { reading: doc.id }) }, () =>
+      boxes[kind].set(key, doc),
+    );
   }
   announce(vehicle);
 }

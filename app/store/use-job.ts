@@ -74,7 +74,11 @@ export function useIntents<I extends Intents>(step: StepId | null, done?: () => 
   });
   return {
     send: (what: Sent<I>): void =>
-      void fetcher.submit(what, { method: "post", action: jobPath(idIn(jobId!), step ?? undefined), encType: "application/json" }), // prettier-ignore
+      void fetcher.submit(what, {
+        method: "post",
+        action: jobPath(idIn(jobId!), step ?? undefined),
+        encType: "application/json",
+      }),
     busy: state !== "idle",
     problem,
     /** What was asked last is done if it is asked once more. */

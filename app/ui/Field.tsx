@@ -54,7 +54,10 @@ export function Field({
   ...props
 }: TextFieldProps & { label: string; description?: string; error?: string | undefined; rows?: number }) {
   const { value, maxLength } = props;
-  const full = value !== undefined && maxLength !== undefined && value.length >= 0.9 * maxLength ? `${value.length} of at most ${maxLength} characters.` : ""; // prettier-ignore
+  const full =
+    value !== undefined && maxLength !== undefined && value.length >= 0.9 * maxLength
+      ? `${value.length} of at most ${maxLength} characters.`
+      : "";
   // What an action found wrong is told, and keeps nobody from sending it once more.
   return (
     <Frame {...props} isInvalid={Boolean(error)} validationBehavior="aria">

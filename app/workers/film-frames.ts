@@ -1,4 +1,14 @@
-import { BlobSource, Input, MP4, MATROSKA, QTFF, UnsupportedInputFormatError, VideoSampleSink, WEBM, type VideoSample } from "mediabunny"; // prettier-ignore
+import {
+  BlobSource,
+  Input,
+  MP4,
+  MATROSKA,
+  QTFF,
+  UnsupportedInputFormatError,
+  VideoSampleSink,
+  WEBM,
+  type VideoSample,
+} from "mediabunny";
 
 export interface FilmInfo {
   /** Size as coded, and the turn clockwise that the metadata asks for. */

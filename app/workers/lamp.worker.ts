@@ -129,7 +129,15 @@ class Watch {
       lamps: eye.lamps.flatMap((lamp) => {
         const levels = levelsOf(lamp);
         return levels
-          ? [{ id: lamp.id, box: boxOf(lamp.patch, eye.raster), apart: clearness(lamp).apart, t: Float64Array.from(levels.t), y: Float64Array.from(levels.y) }] // prettier-ignore
+          ? [
+              {
+                id: lamp.id,
+                box: boxOf(lamp.patch, eye.raster),
+                apart: clearness(lamp).apart,
+                t: Float64Array.from(levels.t),
+                y: Float64Array.from(levels.y),
+              },
+            ]
           : [];
       }),
       advice: adviceOf(eye.lamps[0] ?? null, { lost: eye.lost, trembling: eye.trembling }),

@@ -24,10 +24,46 @@ export interface Film {
 export function filmOf(profile: Profile, random: () => number): Film {
   const from = (a: number, b: number) => a + (b - a) * random();
   if (profile === "clean")
-    return { fps: 30, frameJitter: 0, lost: 0, base: from(35, 60), contrast: from(80, 120), noise: 1.2, rise: 20, fall: 20, drift: 0, shadows: 0, steps: 0 }; // prettier-ignore
+    return {
+      fps: 30,
+      frameJitter: 0,
+      lost: 0,
+      base: from(35, 60),
+      contrast: from(80, 120),
+      noise: 1.2,
+      rise: 20,
+      fall: 20,
+      drift: 0,
+      shadows: 0,
+      steps: 0,
+    };
   if (profile === "normal")
-    return { fps: 30, frameJitter: 0.1, lost: 0.01, base: from(20, 90), contrast: from(45, 105), noise: from(1.5, 4), rise: from(40, 80), fall: from(50, 110), drift: 3, shadows: 0, steps: 0 }; // prettier-ignore
-  return { fps: from(15, 24), frameJitter: 0.1, lost: 0.04, base: from(60, 140), contrast: from(14, 40), noise: from(3.5, 8), rise: from(40, 100), fall: from(50, 120), drift: 8, shadows: 0.02, steps: 0.03 }; // prettier-ignore
+    return {
+      fps: 30,
+      frameJitter: 0.1,
+      lost: 0.01,
+      base: from(20, 90),
+      contrast: from(45, 105),
+      noise: from(1.5, 4),
+      rise: from(40, 80),
+      fall: from(50, 110),
+      drift: 3,
+      shadows: 0,
+      steps: 0,
+    };
+  return {
+    fps: from(15, 24),
+    frameJitter: 0.1,
+    lost: 0.04,
+    base: from(60, 140),
+    contrast: from(14, 40),
+    noise: from(3.5, 8),
+    rise: from(40, 100),
+    fall: from(50, 120),
+    drift: 8,
+    shadows: 0.02,
+    steps: 0.03,
+  };
 }
 
 /** The brightness at each frame. */

@@ -12,7 +12,8 @@ export function randomDialect(random: () => number): Dialect {
   const style = one<Dialect["digits"]["style"]>("counted", "counted", "long-short", "total");
   const short = Math.round(200 * 5 ** random());
   const flash = times(short, 0.8, 1.25);
-  const digit = style === "counted" ? times(flash, 2.4, 4) : style === "long-short" ? one(flash, times(flash, 1.6, 2)) : flash; // prettier-ignore
+  const digit =
+    style === "counted" ? times(flash, 2.4, 4) : style === "long-short" ? one(flash, times(flash, 1.6, 2)) : flash;
   const code = Math.round(Math.max(digit, flash) * (1.8 + 1.2 * random()));
   const count = style === "counted" ? one([2], [2], [3], [4], [1, 2]) : style === "long-short" ? [1, 2] : [1];
   const digits = Math.max(...count);
@@ -39,17 +40,29 @@ export function randomDialect(random: () => number): Dialect {
   const fixed = style === "total" ? "19" : "5".repeat(digits);
   const ends = one("round", "round", "once");
   const phases: Phase[] = [];
-  if (random() < 0.5) phases.push({ kind: "steady", lamp: base.rest === "dark" ? "lit" : "dark", ms: between(1500, 3000) }); // prettier-ignore
+  if (random() < 0.5)
+    phases.push({ kind: "steady", lamp: base.rest === "dark" ? "lit" : "dark", ms: between(1500, 3000) });
   const leads = random() < 0.4;
   if (leads) phases.push({ kind: "code", code: fixed, times: one(1, 2), means: "mode" });
   const two = !leads && ends === "once" && random() < 0.3;
   const wait = { beforeMs: times(code, 1.3, 1.8), afterMs: times(code, 1.3, 1.8) };
   phases.push({ kind: "stored", times: two ? 1 : one(1, 1, 2, 3), memory: two ? "live" : "stored" });
   if (two)
-    phases.push({ kind: "group", flashes: 1, means: "separator", ...wait }, { kind: "stored", times: 1, memory: "stored" }); // prettier-ignore
+    phases.push(
+      { kind: "group", flashes: 1, means: "separator", ...wait },
+      { kind: "stored", times: 1, memory: "stored" },
+    );
   else if (ends === "once" && random() < 0.5) phases.push({ kind: "stored", times: 1, memory: "stored" });
   const pass: Phase = { kind: "code", code: fixed, times: 1, means: "pass" };
-  const empty = two ? pass : one<Phase | null>(null, { kind: "even", onMs: 250, offMs: 250 }, pass, { kind: "steady", lamp: "lit", ms: 0 }, { ...clear, ...wait }); // prettier-ignore
+  const empty = two
+    ? pass
+    : one<Phase | null>(
+        null,
+        { kind: "even", onMs: 250, offMs: 250 },
+        pass,
+        { kind: "steady", lamp: "lit", ms: 0 },
+        { ...clear, ...wait },
+      );
   if (!leads && !two && random() < 0.4) phases.push({ kind: "code", code: fixed, times: 1, means: "end" });
   return {
     ...base,

@@ -60,13 +60,20 @@ export function planClear(pack: Pack, system: string, facts: ClearFacts): Planne
       if (way.costs.some((c) => c.id === "radio-code"))
         gates.push({
           id: "radio-code",
-          is: facts.radio === "none" || facts.radio === "code-known" ? "open" : facts.radio === "code-unknown" ? "ask" : "shut", // prettier-ignore
+          is:
+            facts.radio === "none" || facts.radio === "code-known"
+              ? "open"
+              : facts.radio === "code-unknown"
+                ? "ask"
+                : "shut",
           reason:
             facts.radio === "code-unknown"
               ? "The radio stays locked until its code is found (booklet, card, dealer)."
               : "Say first whether the radio needs a code.",
         });
-      const also = facts.unread.filter((u) => tableOwner(pack, u.system) !== memory && wipes(pack, way).includes(tableOwner(pack, u.system))); // prettier-ignore
+      const also = facts.unread.filter(
+        (u) => tableOwner(pack, u.system) !== memory && wipes(pack, way).includes(tableOwner(pack, u.system)),
+      );
       if (also.length)
         gates.push({
           id: "unread",

@@ -13,7 +13,24 @@ const SEGMENTS: Record<string, number> = {
 };
 
 /** Letters that people write for a digit of a segment display. */
-const WRITTEN: Record<string, string> = { O: "0", o: "0", D: "0", I: "1", l: "1", "|": "1", Z: "2", z: "2", S: "5", s: "5", b: "6", G: "6", T: "7", B: "8", g: "9", q: "9" }; // prettier-ignore
+const WRITTEN: Record<string, string> = {
+  O: "0",
+  o: "0",
+  D: "0",
+  I: "1",
+  l: "1",
+  "|": "1",
+  Z: "2",
+  z: "2",
+  S: "5",
+  s: "5",
+  b: "6",
+  G: "6",
+  T: "7",
+  B: "8",
+  g: "9",
+  q: "9",
+};
 
 const bits = (n: number): number => (n ? (n & 1) + bits(n >> 1) : 0);
 

@@ -43,7 +43,9 @@ describe("score and align", () => {
       fc.property(seen, ({ own, faults, track }) => {
         const flat = flatOf(own, faults);
         // A sum drops what is far behind; one mark more or less on the clock is a matter of a nat.
-        expect(score(track, flat, 1, o).logLik).toBeGreaterThan(align(track, flat, 1, o).logLik - 1 - track.until * o.extra); // prettier-ignore
+        expect(score(track, flat, 1, o).logLik).toBeGreaterThan(
+          align(track, flat, 1, o).logLik - 1 - track.until * o.extra,
+        );
       }),
       { numRuns: 150 },
     );

@@ -47,7 +47,6 @@ function tickAs(
   late: number,
   variance: number,
 ): void {
-  // prettier-ignore
   const next = flat.next[j];
   const merged = next < 0 ? NaN : (flat.step[j] + flat.length[next]) * tempo;
   tick(clock, late, variance, o, track.length[m], flat.length[j] * tempo, merged);
@@ -327,7 +326,16 @@ export function align(track: Track, flat: Flat, tempo: number, o: Observer): Ali
         const p = (FIRST * missed * clock.p * named(track, m, flat, j, o)) / flat.n;
         const { late, variance } = clock;
         if (steps > 0 && p > 0)
-          keep(map, { j, travelled: from.travelled + steps, log: from.log + Math.log(p), from, m, begin: from.begin, late, variance }); // prettier-ignore
+          keep(map, {
+            j,
+            travelled: from.travelled + steps,
+            log: from.log + Math.log(p),
+            from,
+            m,
+            begin: from.begin,
+            late,
+            variance,
+          });
       }
     for (let back = 1; back <= MAX_EXTRA + 1 && back <= m && !pause; back++) {
       const dt = track.onset[m] - track.onset[m - back];
@@ -349,7 +357,16 @@ export function align(track: Track, flat: Flat, tempo: number, o: Observer): Ali
             tickAs(clock, track, m, flat, j, tempo, o, late, variance);
             const here = log + Math.log(clock.p * named(track, m, flat, j, o));
             if (here > -Infinity)
-              keep(map, { j, travelled: from.travelled + steps, log: here, from, m, begin: from.begin, late: clock.late, variance: clock.variance }); // prettier-ignore
+              keep(map, {
+                j,
+                travelled: from.travelled + steps,
+                log: here,
+                from,
+                m,
+                begin: from.begin,
+                late: clock.late,
+                variance: clock.variance,
+              });
           }
           log += missLog;
         }

@@ -33,7 +33,11 @@ function mixtureLog(values: readonly number[]): number {
 /** Log likelihood of numbers under `k` normal kinds, fitted by EM from evenly spread quantiles. */
 function fit(x: readonly number[], k: number): number {
   const sorted = [...x].sort((a, b) => a - b);
-  let kinds = Array.from({ length: k }, (_, j) => ({ mean: sorted[Math.floor(((j + 0.5) * x.length) / k)], sd: 0.15, share: 1 / k })); // prettier-ignore
+  let kinds = Array.from({ length: k }, (_, j) => ({
+    mean: sorted[Math.floor(((j + 0.5) * x.length) / k)],
+    sd: 0.15,
+    share: 1 / k,
+  }));
   let total = -Infinity;
   for (let round = 0; round < ROUNDS; round++) {
     const sums = kinds.map(() => ({ n: 1e-9, x: 0, xx: 0 }));
@@ -49,7 +53,11 @@ function fit(x: readonly number[], k: number): number {
         s.xx += w * v * v;
       }
     }
-    kinds = sums.map(({ n, x: sx, xx }) => ({ mean: sx / n, sd: Math.max(NARROWEST, Math.sqrt(Math.max(0, xx / n - (sx / n) ** 2))), share: n / x.length })); // prettier-ignore
+    kinds = sums.map(({ n, x: sx, xx }) => ({
+      mean: sx / n,
+      sd: Math.max(NARROWEST, Math.sqrt(Math.max(0, xx / n - (sx / n) ** 2))),
+      share: n / x.length,
+    }));
   }
   return total;
 }

@@ -11,7 +11,11 @@ it("takes called-out counts in any spacing", () => {
   expect(counts("4 1 10 4 1 10", "running-two")).toEqual([4, 1, 10, 4, 1, 10]);
   expect(counts("40", "even-when-clear")).toEqual([40]);
   expect(counts("8 21 8 21", "button-total")).toEqual([8, 21, 8, 21]);
-  const pairs = [[2, 3], [0, 5], [2, 0]]; // prettier-ignore
+  const pairs = [
+    [2, 3],
+    [0, 5],
+    [2, 0],
+  ];
   for (const text of ["23 5 20", "2-3 5 2-0", "2/3, 5, 20"]) expect(counts(text, "long-short")).toEqual(pairs);
 });
 

@@ -43,7 +43,11 @@ export function calledOf(text: string, dialect: Pick<Dialect, "digits">): Called
       else for (const digit of token) put(Number(digit), token);
     } else {
       const pair = /^(\d)[/+-]?(\d)$/.exec(token);
-      const [long, short] = pair ? [Number(pair[1]), Number(pair[2])] : /^\d$/.test(token) ? [0, Number(token)] : [0, 0]; // prettier-ignore
+      const [long, short] = pair
+        ? [Number(pair[1]), Number(pair[2])]
+        : /^\d$/.test(token)
+          ? [0, Number(token)]
+          : [0, 0];
       if (long + short === 0) wrong.push(token);
       else {
         counts.push([long, short]);

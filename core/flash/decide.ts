@@ -43,7 +43,20 @@ export function decide<S, P>(
   const told: Told<P>[] = candidates.flatMap((c) => {
     const p = Math.exp(c.log - max) / sum;
     const spans = view.spans(c.prepared);
-    if (p < NEGLIGIBLE) return [{ c, p, ...tell(dialect, view, c, spans.filter((s) => s.full > 0.5), spans) }]; // prettier-ignore
+    if (p < NEGLIGIBLE)
+      return [
+        {
+          c,
+          p,
+          ...tell(
+            dialect,
+            view,
+            c,
+            spans.filter((s) => s.full > 0.5),
+            spans,
+          ),
+        },
+      ];
     return worlds(spans).map((w) => ({ c, p: p * w.p, ...tell(dialect, view, c, w.full, spans) }));
   });
 
@@ -53,7 +66,10 @@ export function decide<S, P>(
       1,
       told.reduce((s, t) => s + (holds(t) ? t.p : 0), 0),
     );
-  const says = (t: Told<P>) => `${t.state} ${t.shown.join(" ")} ${Object.entries(t.memories).map(([m, list]) => `${m}:${list.join(" ")}`).join("|")}`; // prettier-ignore
+  const says = (t: Told<P>) =>
+    `${t.state} ${t.shown.join(" ")} ${Object.entries(t.memories)
+      .map(([m, list]) => `${m}:${list.join(" ")}`)
+      .join("|")}`;
   const answers = [...new Map(told.map((t) => [says(t), t])).values()];
   // Among answers that are as probably exact, the one whose memories are the likeliest.
   const [{ a, p }] = answers
@@ -64,7 +80,10 @@ export function decide<S, P>(
   const completeness = share((t) => t.complete && says(t) === says(a));
   const codeConfidence = Object.fromEntries(a.shown.map((code) => [code, share((t) => t.all.includes(code))]));
   const memoryConfidence = Object.fromEntries(
-    Object.entries(a.memories).map(([m, list]) => [m, Object.fromEntries(list.map((code) => [code, share((t) => t.memories[m as Memory]?.includes(code) ?? false)]))]), // prettier-ignore
+    Object.entries(a.memories).map(([m, list]) => [
+      m,
+      Object.fromEntries(list.map((code) => [code, share((t) => t.memories[m as Memory]?.includes(code) ?? false)])),
+    ]),
   );
   return {
     state: a.state,
@@ -137,7 +156,8 @@ function tell<S, P>(
     for (const code of here) heard.add(code);
   }
   // The first press may show any code of the list: it is told from there on, as it was seen.
-  const first = dialect.advance === "button" ? all.indexOf(within.find((s) => s.unit.kind === "code")?.unit.code ?? "") : -1; // prettier-ignore
+  const first =
+    dialect.advance === "button" ? all.indexOf(within.find((s) => s.unit.kind === "code")?.unit.code ?? "") : -1;
   if (first > 0) all.push(...all.splice(0, first));
   // In the order of the whole, whichever of two memories it was that showed a code: answers are held against one another by it.
   const shown = all.filter((code) => heard.has(code));
@@ -152,7 +172,8 @@ function tell<S, P>(
       return u.kind !== "code" && phase.kind === "stored" && phase.memory === memory;
     });
   if (isEmpty(dialect, c.h.faults)) {
-    const saysEmpty = ({ unit: u }: Span) => u.kind === "fixed" || u.kind === "even" || (u.kind === "group" && u.means === "clear"); // prettier-ignore
+    const saysEmpty = ({ unit: u }: Span) =>
+      u.kind === "fixed" || u.kind === "even" || (u.kind === "group" && u.means === "clear");
     const proof = full.some(saysEmpty);
     // Every flash of it was marked: it was said, although the rests around do not prove where it began or ended.
     const said = proof || within.some((s) => saysEmpty(s) && s.exact && s.marked);
@@ -165,7 +186,14 @@ function tell<S, P>(
           ? "steady"
           : "dark";
     // One memory that told of itself says nothing of the other.
-    return { state: said ? "none" : rest, shown, all, memories, complete: proof && memoriesOf(dialect).every(toldEmpty), over }; // prettier-ignore
+    return {
+      state: said ? "none" : rest,
+      shown,
+      all,
+      memories,
+      complete: proof && memoriesOf(dialect).every(toldEmpty),
+      over,
+    };
   }
   const complete = memoriesOf(dialect).every((memory) => {
     const list = c.h.faults[memory] ?? [];

@@ -59,7 +59,11 @@ describe("decode(encode(x)) = x", () => {
   });
 
   it("of two memories that share codes, cut so that each showed others of them: one order, and no breakdown", () => {
-    const { dialect: d, evidence, options } = twoMemoriesCut as unknown as { dialect: Dialect; evidence: Evidence; options: object }; // prettier-ignore
+    const {
+      dialect: d,
+      evidence,
+      options,
+    } = twoMemoriesCut as unknown as { dialect: Dialect; evidence: Evidence; options: object };
     const got = decode(d, evidence, options);
     const { live = [], stored = [] } = got.memories;
     expect([...got.codes].sort()).toEqual([...new Set([...live, ...stored])].sort());

@@ -67,7 +67,9 @@ export function decode(
 
 /** What was shown in a pause nobody saw: only a round without one proves that a list is whole. */
 function wholeDespite(pauses: Evidence["pauses"], d: Decoded): Decoded {
-  return !pauses?.length || d.wholeRound || !d.complete ? d : { ...d, complete: false, completeness: Math.min(d.completeness, LIKELY), over: false }; // prettier-ignore
+  return !pauses?.length || d.wholeRound || !d.complete
+    ? d
+    : { ...d, complete: false, completeness: Math.min(d.completeness, LIKELY), over: false };
 }
 
 export interface FilmRead {

@@ -9,9 +9,22 @@ import type { Evidence, Filmed } from "./evidence";
 function blinking(mode: "edges" | "taps", period: number, duty: number, jitter: number, seed: number): Evidence {
   const random = seeded(seed);
   const until = 30_000;
-  const onsets = Array.from({ length: Math.floor((until - 800) / period) }, (_, i) => 600 + period * (i + jitter * (2 * random() - 1))); // prettier-ignore
+  const onsets = Array.from(
+    { length: Math.floor((until - 800) / period) },
+    (_, i) => 600 + period * (i + jitter * (2 * random() - 1)),
+  );
   if (mode === "taps") return { mode, taps: onsets, until };
-  return { mode, edges: [[0, 0], ...onsets.flatMap((t): [number, 0 | 1][] => [[t, 1], [t + period * duty, 0]])], until }; // prettier-ignore
+  return {
+    mode,
+    edges: [
+      [0, 0],
+      ...onsets.flatMap((t): [number, 0 | 1][] => [
+        [t, 1],
+        [t + period * duty, 0],
+      ]),
+    ],
+    until,
+  };
 }
 
 describe("what only blinks in even time", () => {

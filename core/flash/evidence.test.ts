@@ -11,7 +11,7 @@ const stretches = (least: number, apart: number) =>
     .array(fc.tuple(fc.integer({ min: apart, max: 3000 }), fc.integer({ min: least, max: 1500 })), {
       minLength: 1,
       maxLength: 30,
-    }) // prettier-ignore
+    })
     .map((steps) => {
       let t = 0;
       return steps.map(([rest, ms]): [number, number] => {
@@ -22,7 +22,13 @@ const stretches = (least: number, apart: number) =>
 
 const edgesOf = (spans: readonly [number, number][], rest: 0 | 1 = 0): Evidence => ({
   mode: "edges",
-  edges: [[0, rest], ...spans.flatMap(([a, b]): [number, 0 | 1][] => [[a, rest ? 0 : 1], [b, rest]])], // prettier-ignore
+  edges: [
+    [0, rest],
+    ...spans.flatMap(([a, b]): [number, 0 | 1][] => [
+      [a, rest ? 0 : 1],
+      [b, rest],
+    ]),
+  ],
   until: spans.at(-1)![1] + 1000,
 });
 const spansOf = (e: Evidence, rest: "dark" | "lit" = "dark") => {
@@ -41,8 +47,13 @@ describe("trackOf", () => {
           const evidence = edgesOf(spans, rest);
           if (evidence.mode !== "edges") throw new Error();
           const mixed = evidence.edges.map((e, i) => ({ e, k: order[i] })).sort((a, b) => a.k - b.k);
-          const bad: [number, 0 | 1][] = [[NaN, 1], [Infinity, 0]]; // prettier-ignore
-          expect(spansOf({ ...evidence, edges: [...bad, ...mixed.map((x) => x.e)] }, rest ? "lit" : "dark")).toEqual(spans); // prettier-ignore
+          const bad: [number, 0 | 1][] = [
+            [NaN, 1],
+            [Infinity, 0],
+          ];
+          expect(spansOf({ ...evidence, edges: [...bad, ...mixed.map((x) => x.e)] }, rest ? "lit" : "dark")).toEqual(
+            spans,
+          );
         },
       ),
     );
@@ -56,12 +67,19 @@ describe("trackOf", () => {
         fc.integer({ min: 5, max: 130 }),
         fc.boolean(),
         (spans, pick, ms, inside) => {
-          // prettier-ignore
           const [a, b] = spans[pick % spans.length];
           const at = inside ? (a + b) / 2 : a - 350;
           const evidence = edgesOf(spans);
           if (evidence.mode !== "edges") throw new Error();
-          const glitch: [number, 0 | 1][] = inside ? [[at, 0], [at + ms, 1]] : [[at, 1], [at + ms, 0]]; // prettier-ignore
+          const glitch: [number, 0 | 1][] = inside
+            ? [
+                [at, 0],
+                [at + ms, 1],
+              ]
+            : [
+                [at, 1],
+                [at + ms, 0],
+              ];
           expect(spansOf({ ...evidence, edges: [...evidence.edges, ...glitch] })).toEqual(spans);
         },
       ),
@@ -76,15 +94,30 @@ describe("trackOf", () => {
   });
 
   it("leaves out what was already on at the start or is still on at the end, and ends the watch there", () => {
-    const edges: [number, 0 | 1][] = [[0, 1], [400, 0], [1000, 1], [1400, 0], [2000, 1]]; // prettier-ignore
+    const edges: [number, 0 | 1][] = [
+      [0, 1],
+      [400, 0],
+      [1000, 1],
+      [1400, 0],
+      [2000, 1],
+    ];
     const track = trackOf({ mode: "edges", edges, until: 9000 }, spoken("dark"));
     expect([...track.onset]).toEqual([1000]);
     expect([track.until, track.litAtEnd]).toEqual([2000, true]);
   });
 
   it("joins a held key that slipped, and leaves a quick second flash alone", () => {
-    const holds = [[1000, 1400], [1410, 1900], [1960, 2300], [NaN, 3000], [4000, 3900]] as const; // prettier-ignore
-    expect(spansOf({ mode: "holds", holds, until: 5000 })).toEqual([[1000, 1900], [1960, 2300]]); // prettier-ignore
+    const holds = [
+      [1000, 1400],
+      [1410, 1900],
+      [1960, 2300],
+      [NaN, 3000],
+      [4000, 3900],
+    ] as const;
+    expect(spansOf({ mode: "holds", holds, until: 5000 })).toEqual([
+      [1000, 1900],
+      [1960, 2300],
+    ]);
   });
 
   it("knows before which mark nobody watched", () => {

@@ -132,7 +132,9 @@ export function filmView(
 function beginnings(settings: readonly Setting[]): Setting[] {
   const forgiving = FILM_OBSERVERS[FILM_OBSERVERS.length - 1];
   const more = settings.map((s) => ({ ...s, observer: forgiving }));
-  return [...settings, ...more].filter((s, i, all) => all.findIndex((x) => x.tempo === s.tempo && x.observer === s.observer) === i); // prettier-ignore
+  return [...settings, ...more].filter(
+    (s, i, all) => all.findIndex((x) => x.tempo === s.tempo && x.observer === s.observer) === i,
+  );
 }
 
 /** A bulb glows on for about so long, ms: frames at the end of a mark are not held against a list that has it dark already. */
@@ -151,7 +153,9 @@ function litEvidence({ t, lit, llr }: Frames, away: 0 | 1): number {
 
 function framesUntil({ t, llr, lit, ...rest }: Frames, until: number): Frames {
   const n = t.findIndex((x) => x > until);
-  return n < 0 ? { t, llr, lit, ...rest } : { t: t.subarray(0, n), llr: llr.subarray(0, n), lit: lit.subarray(0, n), ...rest }; // prettier-ignore
+  return n < 0
+    ? { t, llr, lit, ...rest }
+    : { t: t.subarray(0, n), llr: llr.subarray(0, n), lit: lit.subarray(0, n), ...rest };
 }
 
 /** The likeliest states as edges, each half way between the frames around it. */

@@ -54,9 +54,24 @@ describe("brightness", () => {
         flat.map(() => 120),
       ).codes,
     ).toEqual([]);
-    expect(claims(flat.map(() => 5), flat.map((_, i) => (i % 20 < 10 ? 40 : 140))).codes).toEqual([]); // prettier-ignore
-    expect(claims(flat, flat.map((_, i) => (i % 3 ? NaN : 90))).codes).toEqual([]); // prettier-ignore
-    expect(claims(flat.map((t) => -t), flat).codes).toEqual([]); // prettier-ignore
+    expect(
+      claims(
+        flat.map(() => 5),
+        flat.map((_, i) => (i % 20 < 10 ? 40 : 140)),
+      ).codes,
+    ).toEqual([]);
+    expect(
+      claims(
+        flat,
+        flat.map((_, i) => (i % 3 ? NaN : 90)),
+      ).codes,
+    ).toEqual([]);
+    expect(
+      claims(
+        flat.map((t) => -t),
+        flat,
+      ).codes,
+    ).toEqual([]);
   });
 });
 
@@ -100,7 +115,11 @@ describe("a film in which the lamp was lost from view for a while", () => {
       const away = 30_000 + 20_000 * random();
       const back = away + 12_000 + 8000 * random();
       const t = Array.from({ length: 1650 }, (_, i) => i * 66.7).filter((x) => x < away || x > back);
-      const film = decode(d, { mode: "levels", levels: { t, y: t.map((x) => 60 + 90 * lit(x) + 3 * normal(random)) }, until }); // prettier-ignore
+      const film = decode(d, {
+        mode: "levels",
+        levels: { t, y: t.map((x) => 60 + 90 * lit(x) + 3 * normal(random)) },
+        until,
+      });
       const sure = film.codes.filter((c) => film.codeConfidence[c] >= 0.9);
       expect([seed, sure.filter((c) => !stored.includes(c))]).toEqual([seed, []]);
       read += Number(inView(d, stored, [away, back], until).every((c) => sure.includes(c)));
@@ -122,7 +141,8 @@ function inView(
   let round = new Set<Unit>();
   const close = () => {
     for (const [unit, [from, to]] of showings)
-      if (unit.code && (to + margin < away || from - margin > back) && from > margin && to + margin < until) seen.add(unit.code); // prettier-ignore
+      if (unit.code && (to + margin < away || from - margin > back) && from > margin && to + margin < until)
+        seen.add(unit.code);
     showings.clear();
     round = new Set();
   };

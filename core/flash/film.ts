@@ -235,7 +235,14 @@ export function playFilm(
         for (let k = firstAt(onsets, center - reach); k < count && onsets[k] < center + reach; k++) {
           if (k <= i) continue;
           const late = onsets[k] - center;
-          put(k, { flash: j, travelled: p.travelled + step, begin: p.begin, log: base - (0.5 * late * late) / sum + within(j, onsets[k]), from: p, at: onsets[k] }); // prettier-ignore
+          put(k, {
+            flash: j,
+            travelled: p.travelled + step,
+            begin: p.begin,
+            log: base - (0.5 * late * late) / sum + within(j, onsets[k]),
+            from: p,
+            at: onsets[k],
+          });
         }
         if (isUnseen(center)) continue;
         blind++;

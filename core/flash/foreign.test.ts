@@ -40,7 +40,9 @@ describe("a lamp that speaks another dialect than is thought", () => {
       return { got, wrong: astray(got, c.truth.codes).map((code) => `${c.id} as ${other.id}: ${code}`) };
     });
     // Some lists can be said in two dialects' times.
-    expect(answers.filter((a) => a.wrong.length).map((a) => a.wrong.join("; ")).length).toBeLessThan(0.05 * answers.length); // prettier-ignore
+    expect(answers.filter((a) => a.wrong.length).map((a) => a.wrong.join("; ")).length).toBeLessThan(
+      0.05 * answers.length,
+    );
     expect(answers.filter((a) => a.got.misfit).length).toBeGreaterThan(0.7 * answers.length);
   });
 });

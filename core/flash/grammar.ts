@@ -98,7 +98,12 @@ function grammarFor(dialect: Dialect): Grammar {
       }
       for (let i = 0; i + 1 < 9; i++) link(short[i], short[i + 1], gaps.flash, 1 - 1 / (9 - i), false);
       const both = tens > 0 && count.includes(2);
-      const entries = both ? [{ node: long[0], p: 0.9 }, { node: short[0], p: 0.1 }] : [{ node: short[0], p: 1 }]; // prettier-ignore
+      const entries = both
+        ? [
+            { node: long[0], p: 0.9 },
+            { node: short[0], p: 0.1 },
+          ]
+        : [{ node: short[0], p: 1 }];
       const exits = [
         ...long.map((node, i) => ({ node, p: 0.1 / (tens - i) })),
         ...short.map((node, i) => ({ node, p: 1 / (9 - i) })),
@@ -223,7 +228,6 @@ function grammarFor(dialect: Dialect): Grammar {
     found: (b: Part, p: number, hold: number, wrap: boolean) => void,
     depth = 0,
   ): void => {
-    // prettier-ignore
     if (p < 1e-4 || depth > dialect.phases.length) return;
     let at = index + 1;
     let wrapped = wrap;
@@ -249,7 +253,14 @@ function grammarFor(dialect: Dialect): Grammar {
         onward(index, 1, 0, false, (b, p, hold, wrap) => {
           for (const exit of a.exits)
             for (const entry of b.entries)
-              link(exit.node, entry.node, hold || restBetween(a, b, wrap), exit.p * entry.p * p, true, wrap || a.phase !== b.phase); // prettier-ignore
+              link(
+                exit.node,
+                entry.node,
+                hold || restBetween(a, b, wrap),
+                exit.p * entry.p * p,
+                true,
+                wrap || a.phase !== b.phase,
+              );
         });
   return { nodes, next, starts, fromStart: fromStart(dialect.loopFrom !== null) };
 }

@@ -19,7 +19,12 @@ describe("identify", () => {
           fc.double({ min: 0.9, max: 1.12, noNaN: true }),
           fc.nat(1e6),
           (stored, speed, seed) => {
-            const seen = watch(own, { [own.phases.find((p) => p.kind === "stored")!.memory]: stored }, "edges", { seed, speed, jitter: 0.03, until: 90_000 }); // prettier-ignore
+            const seen = watch(own, { [own.phases.find((p) => p.kind === "stored")!.memory]: stored }, "edges", {
+              seed,
+              speed,
+              jitter: 0.03,
+              until: 90_000,
+            });
             const { ranked, none, even } = identify(DIALECTS, seen);
             expect(ranked[0]).toMatchObject({ dialect: own.id });
             expect(ranked[0].probability).toBeGreaterThan(0.9);

@@ -94,7 +94,16 @@ export function spansOf(
       last.to = u;
       last.marked ||= marked.has(u);
       last.exact &&= marked.has(u) && !slips.has(u);
-    } else spans.push({ unit, pass: round, full: 0, marked: marked.has(u), exact: marked.has(u) && !slips.has(u), from: u, to: u }); // prettier-ignore
+    } else
+      spans.push({
+        unit,
+        pass: round,
+        full: 0,
+        marked: marked.has(u),
+        exact: marked.has(u) && !slips.has(u),
+        from: u,
+        to: u,
+      });
   }
   for (const s of spans) {
     const start = timeOf(s.from) - o.reaction;

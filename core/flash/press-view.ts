@@ -88,7 +88,8 @@ export function pressView(dialect: Dialect, presses: readonly Press[]): View<nul
     return t.until - t.onset[t.onset.length - 1] > Math.max(QUIET_PERIODS * period, more);
   });
   const read = tracks.map((t) => (t.onset.length ? signOf(runsIn(dialect, t, best.tempo)) : null));
-  const bestOf = (k: number) => candidates[k].reduce((x, y) => (best.log(k, y) > best.log(k, x) ? y : x), candidates[k][0]); // prettier-ignore
+  const bestOf = (k: number) =>
+    candidates[k].reduce((x, y) => (best.log(k, y) > best.log(k, x) ? y : x), candidates[k][0]);
   return viewOf(
     dialect,
     read,
@@ -205,7 +206,14 @@ function walk(
 ): Walked {
   const n = counts.length;
   const prefix = new Float64Array(seen.length);
-  const ways: [by: number, log: number][] = n > 1 ? [[0, Math.log(STEP.again)], [1, Math.log(STEP.next)], [2, Math.log(STEP.skip)]] : [[1, 0]]; // prettier-ignore
+  const ways: [by: number, log: number][] =
+    n > 1
+      ? [
+          [0, Math.log(STEP.again)],
+          [1, Math.log(STEP.next)],
+          [2, Math.log(STEP.skip)],
+        ]
+      : [[1, 0]];
   /** For each press that showed something: by how many codes the best way to each place went on; 0 places before the first. */
   const steps: { press: number; by: number[] }[] = [];
   // Before the first flash the place is open; then it is that of the code shown last.
@@ -225,7 +233,9 @@ function walk(
     } else {
       const was = best;
       const from = (j: number, by: number) => (j - by + 2 * n) % n;
-      const by = counts.map((_, j) => ways.reduce((x, y) => (was[from(j, y[0])] + y[1] > was[from(j, x[0])] + x[1] ? y : x))); // prettier-ignore
+      const by = counts.map((_, j) =>
+        ways.reduce((x, y) => (was[from(j, y[0])] + y[1] > was[from(j, x[0])] + x[1] ? y : x)),
+      );
       forward = counts.map((c, j) => ways.map(([w, p]) => old[from(j, w)] + p).reduce(logAdd, -Infinity) + log(k, c));
       best = counts.map((c, j) => was[from(j, by[j][0])] + by[j][1] + log(k, c));
       steps.push({ press: k, by: by.map(([w]) => w) });
@@ -262,7 +272,9 @@ function viewOf(
   const score = ({ signs }: Presses) => {
     if (!signs.length) return { logLik: -50 * seen.length, prefix: new Float64Array(seen.length), cost: seen.length };
     const walks = ways.map((log) => walk(seen, signs, log));
-    const prefix = walks[0].prefix.map((_, k) => walks.map((w) => w.prefix[k]).reduce(logAdd, -Infinity) - Math.log(ways.length)); // prettier-ignore
+    const prefix = walks[0].prefix.map(
+      (_, k) => walks.map((w) => w.prefix[k]).reduce(logAdd, -Infinity) - Math.log(ways.length),
+    );
     return { logLik: prefix[seen.length - 1], prefix, cost: seen.length };
   };
   return {
@@ -271,7 +283,10 @@ function viewOf(
     prepare: (show) => {
       const all = [...show.lead.flashes, ...(show.loop?.flashes ?? [])];
       const units = [...new Set(all.map((f) => f.unit))];
-      const runsOfUnit = (u: Unit) => (u.code !== undefined && runsOf(dialect, u.code)) || [{ long: 0, short: all.filter((f) => f.unit === u).length }]; // prettier-ignore
+      const runsOfUnit = (u: Unit) =>
+        (u.code !== undefined && runsOf(dialect, u.code)) || [
+          { long: 0, short: all.filter((f) => f.unit === u).length },
+        ];
       return { units, signs: units.map((u) => signOf(runsOfUnit(u))) };
     },
     score,

@@ -38,7 +38,9 @@ export function priorOf(dialect: Dialect, table?: readonly string[]): Prior {
       let sum = h.cylinders ? Math.log([4, 6, 8].includes(h.cylinders) ? 0.3 : 0.02) : 0;
       const before: string[] = [];
       for (const list of Object.values(h.faults)) {
-        sum += list.length ? Math.log((1 - EMPTY) * (1 - ONE_MORE)) + (list.length - 1) * Math.log(ONE_MORE) : Math.log(EMPTY); // prettier-ignore
+        sum += list.length
+          ? Math.log((1 - EMPTY) * (1 - ONE_MORE)) + (list.length - 1) * Math.log(ONE_MORE)
+          : Math.log(EMPTY);
         for (const [i, code] of list.entries())
           sum += named(code, before) + (dialect.order === "ascending" ? Math.log(i + 1) : 0);
         before.push(...list);

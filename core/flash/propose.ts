@@ -71,7 +71,8 @@ export function neighbours(
     const list = [...(h.faults[memory] ?? [])];
     for (let i = 0; i < list.length; i++) put(memory, list.toSpliced(i, 1));
     // Where a press shows a code, it may have been read as the one beside it each time, so that no reading holds it.
-    const beside = dialect.advance === "button" ? [...pool.slice(0, COMMON), ...list].flatMap((c) => nearBy(dialect, c)) : []; // prettier-ignore
+    const beside =
+      dialect.advance === "button" ? [...pool.slice(0, COMMON), ...list].flatMap((c) => nearBy(dialect, c)) : [];
     for (const c of new Set([...pool.slice(0, COMMON), ...beside])) {
       if (list.includes(c)) continue;
       if (dialect.order === "ascending") put(memory, [...list, c]);

@@ -62,9 +62,10 @@ export function proposalsOf(dialect: Dialect, readings: readonly (readonly Showi
   const byMemory = new Map<Memory, Map<string, number>>();
   const memories = memoriesOf(dialect);
   const shownTwice = new Set(
-    dialect.phases.flatMap(
-      (p, i) =>
-      p.kind === "stored" && dialect.phases.some((q, k) => k > i && q.kind === "stored" && q.memory === p.memory) ? [p.memory] : [], // prettier-ignore
+    dialect.phases.flatMap((p, i) =>
+      p.kind === "stored" && dialect.phases.some((q, k) => k > i && q.kind === "stored" && q.memory === p.memory)
+        ? [p.memory]
+        : [],
     ),
   );
   const bump = <K>(map: Map<K, number>, key: K, by: number) => map.set(key, (map.get(key) ?? 0) + by);
@@ -136,7 +137,10 @@ export function proposalsOf(dialect: Dialect, readings: readonly (readonly Showi
     const counts = [...(byMemory.get(memory) ?? [])];
     const most = Math.max(0, ...counts.map(([, n]) => n));
     const above = (part: number) =>
-      ordered(dialect, counts.filter(([, n]) => n >= most * part).map(([c]) => c)); // prettier-ignore
+      ordered(
+        dialect,
+        counts.filter(([, n]) => n >= most * part).map(([c]) => c),
+      );
     const all = [above(0.5), above(0.75), above(0.3), [], ...often];
     const unique = new Map(all.map((l) => [...new Set(ordered(dialect, l))]).map((l) => [l.join(" "), l]));
     lists.set(

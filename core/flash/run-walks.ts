@@ -118,7 +118,12 @@ function gathered(
     let end = k + 1;
     while (end < path.length && path[end].way && !path[end].way!.fresh) end++;
     if (head.digit === 0 && (head.kind === "code" || head.kind === "fixed")) {
-      const s = showing(dialect, path.slice(k, end).map((x) => runs[x.i].run), head.phase, path[k].way?.again ?? false); // prettier-ignore
+      const s = showing(
+        dialect,
+        path.slice(k, end).map((x) => runs[x.i].run),
+        head.phase,
+        path[k].way?.again ?? false,
+      );
       out.push({ ...s, fixed: head.kind === "fixed" });
     }
     k = end;

@@ -79,7 +79,6 @@ function assess<S, P>(
   h: Hypothesis,
   against?: Score,
 ): Candidate<P> | number {
-  // prettier-ignore
   const show = showOf(dialect, h.faults, h.cylinders ?? undefined);
   const prepared = view.prepare(show, setting);
   const score = view.score(prepared, against);
@@ -174,7 +173,10 @@ function notYetShown<S, P>(dialect: Dialect, view: View<S, P>, prior: Prior, bes
   return memoriesOf(dialect).flatMap((memory) => {
     const list = best.h.faults[memory] ?? [];
     // After what was seen, and before it: who came upon the list in its middle has not seen how it begins.
-    const after = dialect.order === "ascending" ? possible.filter((c) => Number(c) > Number(list.at(-1) ?? 0)) : possible.filter((c) => !list.includes(c)); // prettier-ignore
+    const after =
+      dialect.order === "ascending"
+        ? possible.filter((c) => Number(c) > Number(list.at(-1) ?? 0))
+        : possible.filter((c) => !list.includes(c));
     const before = dialect.order === "ascending" ? possible.filter((c) => Number(c) < Number(list[0])) : after;
     const more = [after.map((c) => [...list, c]), ...(list.length ? [before.map((c) => [c, ...list])] : [])];
     return more.flatMap((open) => {

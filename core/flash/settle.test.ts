@@ -12,7 +12,10 @@ import { ordered } from "./show";
 describe("openQuestions", () => {
   it("goes from the list that has not come round to nothing left to ask", () => {
     const d = dialect("long-short");
-    const kinds = (until: number) => openQuestions(decode(d, { mode: "edges", edges: encode(d, { stored: ["12", "23"] }, until), until })).map((q) => q.kind); // prettier-ignore
+    const kinds = (until: number) =>
+      openQuestions(decode(d, { mode: "edges", edges: encode(d, { stored: ["12", "23"] }, until), until })).map(
+        (q) => q.kind,
+      );
     expect(kinds(14_000)[0]).toBe("not-round");
     expect(kinds(28_000)).toContain("once");
     expect(kinds(70_000)).toEqual([]);

@@ -49,7 +49,6 @@ export function roundsHeard({
   wholeRound,
   over,
 }: Pick<Decoded, "codes" | "roundsShown" | "wholeRound" | "over">): number {
-  // prettier-ignore
   const rounds = codes.length ? Math.min(...codes.map((c) => roundsShown[c] ?? 0)) : 0;
   return Math.max(rounds, wholeRound || over ? HEARD : 1);
 }

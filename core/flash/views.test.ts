@@ -116,7 +116,9 @@ describe("one code a press", () => {
     const doubled = all.map((p, k) => (k % 3 ? p : { ...p, taps: p.taps!.toSpliced(5, 0, Number(p.taps![4]) + 150) }));
     const got = decode(d, { mode: "button", presses: doubled });
     expect(got.codes).toEqual(["11", "12", "21"]);
-    const late = press(["12", "14"], 6).presses.map((p, k) => (k === 1 ? { ...p, taps: p.taps!.slice(1) } : k === 3 ? { ...p, taps: p.taps!.slice(0, -1) } : p)); // prettier-ignore
+    const late = press(["12", "14"], 6).presses.map((p, k) =>
+      k === 1 ? { ...p, taps: p.taps!.slice(1) } : k === 3 ? { ...p, taps: p.taps!.slice(0, -1) } : p,
+    );
     const other = decode(d, { mode: "button", presses: late });
     expect([other.codes, codeSure(other, "13")]).toEqual([["12", "14"], "unsure"]);
   });

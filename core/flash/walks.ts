@@ -96,7 +96,6 @@ export function walksOf(grammar: Grammar, track: Track, tempo: number, o: Observ
       late: number,
       variance: number,
     ): void => {
-      // prettier-ignore
       take(m, to, late, variance);
       const w = weight * clock.p;
       if (w <= 0) return;

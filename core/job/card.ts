@@ -50,7 +50,10 @@ export const newCard = (vehicle: string): Card => ({ version: CARD_VERSION, vehi
 /** What a recorded reading showed, without a judgement: that needs the tables, and the page of the job has them. */
 function shown(reading: Reading, codes: readonly string[]): string {
   if (codes.length) return `read: ${codes.join(", ")}`;
-  if (reading.readiness) return { complete: "monitors complete", "not-complete": "monitors not complete", unclear: "readiness not clear" }[reading.readiness]; // prettier-ignore
+  if (reading.readiness)
+    return { complete: "monitors complete", "not-complete": "monitors not complete", unclear: "readiness not clear" }[
+      reading.readiness
+    ];
   return reading.result?.state === "none" ? "read: no code shown" : "read, nothing could be told";
 }
 
@@ -74,7 +77,18 @@ export function gistOf(reading: Reading): Gist {
 function lineOf(job: Job, readings: readonly Gist[]): JobLine {
   const { id, system, title, openedAt, closedAt, end, verdict, done } = job;
   const sorted = [...readings].sort((a, b) => a.startedAt.localeCompare(b.startedAt));
-  return { id, system, title, openedAt, closedAt, end: end ?? null, verdict, done, at: nextStep(job, sorted), readings: sorted }; // prettier-ignore
+  return {
+    id,
+    system,
+    title,
+    openedAt,
+    closedAt,
+    end: end ?? null,
+    verdict,
+    done,
+    at: nextStep(job, sorted),
+    readings: sorted,
+  };
 }
 
 const inOrder = (jobs: JobLine[]): JobLine[] => jobs.sort((a, b) => a.openedAt.localeCompare(b.openedAt));
@@ -135,6 +149,6 @@ export const unfold = ({ version, vehicle, open, closed }: Folded): Card => ({
 
 /** Made anew from the records of one vehicle. */
 export function cardFrom(vehicle: string, jobs: readonly Job[], readings: readonly Reading[]): Card {
-  const lines = jobs.map((j) => lineOf(j, readings.filter((r) => r.job === j.id).map(gistOf))); // prettier-ignore
+  const lines = jobs.map((j) => lineOf(j, readings.filter((r) => r.job === j.id).map(gistOf)));
   return { ...newCard(vehicle), jobs: inOrder(lines) };
 }

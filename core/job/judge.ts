@@ -17,7 +17,13 @@ export interface Judgement {
   statements: Statement[];
 }
 
-const readingEvidence = (r: Reading): Evidence => ({ kind: "reading", id: r.id, at: r.startedAt, input: r.input, run: r.run }); // prettier-ignore
+const readingEvidence = (r: Reading): Evidence => ({
+  kind: "reading",
+  id: r.id,
+  at: r.startedAt,
+  input: r.input,
+  run: r.run,
+});
 
 /** The judgement of a job: pure, from its records alone. Pages show it and judge nothing themselves. */
 export function judge(c: JobCase): Judgement {
@@ -32,7 +38,10 @@ export function judge(c: JobCase): Judgement {
     statements: [
       ...unitStatements(c),
       ...read.flatMap((s) => [...knownStatements(c, s.known), ...proofStatements(c, s.proof)]),
-      verdictOf(c, read.map((s) => s.proof)), // prettier-ignore
+      verdictOf(
+        c,
+        read.map((s) => s.proof),
+      ),
       ...readiness(c),
     ],
   };
@@ -63,7 +72,15 @@ function knownStatements(c: JobCase, k: Known): Statement[] {
           k.last && inputOf(k.last.reading.input).known !== "seen"
             ? []
             : [{ kind: "heard", at: k.last!.reading.startedAt, code: x.code, times }];
-        out.push({ ...about, kind: "stored", code: x.code, memory: x.memory, is: codeKind(c, k.system, x.code), sure: x.sure, evidence: [...x.in.map((t) => readingEvidence(t.reading)), ...evidence.slice(1), ...heard] }); // prettier-ignore
+        out.push({
+          ...about,
+          kind: "stored",
+          code: x.code,
+          memory: x.memory,
+          is: codeKind(c, k.system, x.code),
+          sure: x.sure,
+          evidence: [...x.in.map((t) => readingEvidence(t.reading)), ...evidence.slice(1), ...heard],
+        });
       }
       if (atLeast(k.whole, "likely")) out.push({ ...about, kind: "list-whole", sure: k.whole });
       return out;
@@ -71,7 +88,9 @@ function knownStatements(c: JobCase, k: Known): Statement[] {
 }
 
 function lookedEvidence(r: Reading): Evidence[] {
-  return (["lamp", "socket"] as const).flatMap((what) => (r.looked?.[what] ? [{ kind: "told" as const, at: r.recordedAt ?? r.startedAt, what }] : [])); // prettier-ignore
+  return (["lamp", "socket"] as const).flatMap((what) =>
+    r.looked?.[what] ? [{ kind: "told" as const, at: r.recordedAt ?? r.startedAt, what }] : [],
+  );
 }
 
 function proofStatements(c: JobCase, p: Proof): Statement[] {
@@ -82,11 +101,25 @@ function proofStatements(c: JobCase, p: Proof): Statement[] {
     ...p.after.map((t) => readingEvidence(t.reading)),
     { kind: "clear", at: last.at, way: last.way, seconds: last.seconds },
     ...p.before.slice(-1).map((t) => readingEvidence(t.reading)),
-    ...driven.map((t): Evidence => ({ kind: "told", at: t.reading.startedAt, what: t.reading.run === "drive" ? "drive" : "idle" })), // prettier-ignore
+    ...driven.map((t): Evidence => ({
+      kind: "told",
+      at: t.reading.startedAt,
+      what: t.reading.run === "drive" ? "drive" : "idle",
+    })),
   ];
   const about = { system: p.system, evidence, doubts: p.after.flatMap((t) => t.doubts) };
   const took: Statement[] = p.clearTook ? [{ ...about, kind: "clear-took", sure: "likely" }] : [];
-  return [...took, ...p.rows.map((r): Statement => ({ ...about, kind: "persistence", code: r.code, memory: r.memory, is: r.persistence, sure: r.sure }))]; // prettier-ignore
+  return [
+    ...took,
+    ...p.rows.map((r): Statement => ({
+      ...about,
+      kind: "persistence",
+      code: r.code,
+      memory: r.memory,
+      is: r.persistence,
+      sure: r.sure,
+    })),
+  ];
 }
 
 /** Where the job stands as a whole: no better than the worst of its systems. */
@@ -100,7 +133,12 @@ function verdictOf(c: JobCase, proofs: readonly Proof[]): Statement {
   if (any("not-read", "not-proven")) return { ...about, kind: "verdict", is: "not-proven", sure: "certain" };
   if (any("not-cleared")) return { ...about, kind: "verdict", is: "open", sure: "certain" };
   if (any("fixed")) return { ...about, kind: "verdict", is: "fixed", sure: "likely" };
-  return { ...about, kind: "verdict", is: "nothing-found", sure: read.reduce<Sure>((s, p) => atMost(s, lastSure(p)), "certain") }; // prettier-ignore
+  return {
+    ...about,
+    kind: "verdict",
+    is: "nothing-found",
+    sure: read.reduce<Sure>((s, p) => atMost(s, lastSure(p)), "certain"),
+  };
 }
 
 const lastSure = (p: Proof): Sure => {
@@ -110,7 +148,11 @@ const lastSure = (p: Proof): Sure => {
 
 /** Of "not fixed": as sure as the surest code that is there and no quieter. */
 function weakest(read: readonly Proof[]): Sure {
-  const there = read.flatMap((p) => p.rows.filter((r) => r.kind === "fault" && ["hard", "intermittent", "back", "still", "new", "late"].includes(r.persistence))); // prettier-ignore
+  const there = read.flatMap((p) =>
+    p.rows.filter(
+      (r) => r.kind === "fault" && ["hard", "intermittent", "back", "still", "new", "late"].includes(r.persistence),
+    ),
+  );
   return there.reduce<Sure>((s, r) => (atLeast(s, r.sure) ? s : r.sure), "unsure");
 }
 
@@ -125,11 +167,17 @@ function unitStatements(c: JobCase): Statement[] {
     const seen = seenOf(s);
     if (!seen) return [];
     const about = { system: s.system, evidence, doubts: [] };
-    const verdict = unitVerdict(s.about, seen, units.filter((x) => x !== s).map((x) => ({ about: x.about, seen: seenOf(x) }))); // prettier-ignore
+    const verdict = unitVerdict(
+      s.about,
+      seen,
+      units.filter((x) => x !== s).map((x) => ({ about: x.about, seen: seenOf(x) })),
+    );
     const unit: Statement = { ...about, kind: "unit-alive", sure: "likely" };
     if (verdict?.suspect === "lamp-only") return [unit, { ...about, kind: "only-lamp", sure: "likely" }];
     if (alive(seen)) return [unit];
-    return verdict && verdict.suspect !== "wrong-lamp" ? [{ ...about, kind: "unit-suspect", suspect: verdict.suspect, sure: "unsure" }] : []; // prettier-ignore
+    return verdict && verdict.suspect !== "wrong-lamp"
+      ? [{ ...about, kind: "unit-suspect", suspect: verdict.suspect, sure: "unsure" }]
+      : [];
   });
 }
 

@@ -53,7 +53,9 @@ const reads = (t: Told) => t.answer === "codes" || t.answer === "none";
 /** There, surely not there, or not known. */
 function seenIn(t: Told, code: string, memory: Memory | null): boolean | null {
   if (t.codes.some((x) => x.code === code && x.memory === memory)) return true;
-  return (t.answer === "none" && atLeast(t.none, "likely")) || (t.answer === "codes" && atLeast(t.whole, "likely")) ? false : null; // prettier-ignore
+  return (t.answer === "none" && atLeast(t.none, "likely")) || (t.answer === "codes" && atLeast(t.whole, "likely"))
+    ? false
+    : null;
 }
 
 export function proofOf(c: JobCase, system: string): Proof {
@@ -66,10 +68,14 @@ export function proofOf(c: JobCase, system: string): Proof {
   const ran = all.map((x) => x.run);
   const before = earlier.flatMap((e) => e.told.filter(reads));
   // Without a clear it is what is known now; an earlier reading that was read otherwise since proves nothing.
-  const known = cleared ? keysOf(earlier) : knownIn(now, system).codes.map(({ code, memory }) => ({ code, memory, before: true })); // prettier-ignore
+  const known = cleared
+    ? keysOf(earlier)
+    : knownIn(now, system).codes.map(({ code, memory }) => ({ code, memory, before: true }));
   const keys = [...known];
   for (const t of after)
-    for (const x of t.codes) if (!keys.some((k) => k.code === x.code && k.memory === x.memory)) keys.push({ code: x.code, memory: x.memory, before: false }); // prettier-ignore
+    for (const x of t.codes)
+      if (!keys.some((k) => k.code === x.code && k.memory === x.memory))
+        keys.push({ code: x.code, memory: x.memory, before: false });
   const took =
     cleared && known.some((k) => k.memory !== "live" && after.some((t) => seenIn(t, k.code, k.memory) === false));
   const last = cleared ? earlier.findLast((e) => e.told.some(reads)) : undefined;
@@ -79,7 +85,17 @@ export function proofOf(c: JobCase, system: string): Proof {
   const faults = rows.filter((r) => r.kind === "fault");
   const drive = now.told.findLast((t) => t.reading.run === "drive");
   const tooSoon = now.clear !== null && drive !== undefined && !driveFits(c, now.clear, drive.reading);
-  return { system, cleared, before, after, ran, rows, clearTook: took, tooSoon, state: stateOf(cleared, before, after, ran, faults) }; // prettier-ignore
+  return {
+    system,
+    cleared,
+    before,
+    after,
+    ran,
+    rows,
+    clearTook: took,
+    tooSoon,
+    state: stateOf(cleared, before, after, ran, faults),
+  };
 }
 
 function stateOf(
@@ -125,8 +141,17 @@ function rowOf(
   const seen = after.map((t) => seenIn(t, k.code, k.memory));
   const kind = codeKind(c, system, k.code);
   const at = seen.indexOf(true);
-  const sureAt = (i: number): Sure => after[i].codes.find((x) => x.code === k.code && x.memory === k.memory)?.sure ?? "unsure"; // prettier-ignore
-  const row = (persistence: Persistence, sure: Sure): Row => ({ code: k.code, memory: k.memory, kind, before: k.before, after: seen, persistence, sure }); // prettier-ignore
+  const sureAt = (i: number): Sure =>
+    after[i].codes.find((x) => x.code === k.code && x.memory === k.memory)?.sure ?? "unsure";
+  const row = (persistence: Persistence, sure: Sure): Row => ({
+    code: k.code,
+    memory: k.memory,
+    kind,
+    before: k.before,
+    after: seen,
+    persistence,
+    sure,
+  });
   if (at < 0) {
     const driven = seen.findIndex((s, i) => s === false && ran[i] === "drive");
     if (driven >= 0) return row("gone", "likely");

@@ -43,9 +43,17 @@ export function sayKnown(name: string, k: Known): string {
     case "other-unit":
       return `${of}nothing. Another unit answered${last?.other ? `: ${lower(last.other.name)}` : ""}.`;
     case "none":
-      return k.none === "certain" ? `${of}nothing stored.` : k.none === "likely" ? `${of}most likely nothing stored.` : `${of}looks like nothing stored, not proven.`; // prettier-ignore
+      return k.none === "certain"
+        ? `${of}nothing stored.`
+        : k.none === "likely"
+          ? `${of}most likely nothing stored.`
+          : `${of}looks like nothing stored, not proven.`;
     case "codes": {
-      const sure = k.codes.every((x) => x.sure === "certain") ? "certain" : k.codes.every((x) => atLeast(x.sure, "likely")) ? "likely" : "unsure"; // prettier-ignore
+      const sure = k.codes.every((x) => x.sure === "certain")
+        ? "certain"
+        : k.codes.every((x) => atLeast(x.sure, "likely"))
+          ? "likely"
+          : "unsure";
       const whole =
         k.whole === "certain"
           ? "list seen whole"
@@ -111,11 +119,20 @@ function evidenceText(e: Evidence, c: Pick<JobCase, "pack">, time: (iso: string)
     case "lamp-check":
       return `Lamp check ${time(e.at)}.`;
     case "told":
-      return { drive: "You told of the drive.", idle: "You told that it idled.", lamp: "You looked which lamp it was.", socket: "You looked where the signal lead sat." }[e.what]; // prettier-ignore
+      return {
+        drive: "You told of the drive.",
+        idle: "You told that it idled.",
+        lamp: "You looked which lamp it was.",
+        socket: "You looked where the signal lead sat.",
+      }[e.what];
   }
 }
 
-const RAN: Record<string, string> = { "key-on": "only switched on since the clear", idle: "idled since the clear", drive: "driven since the clear" }; // prettier-ignore
+const RAN: Record<string, string> = {
+  "key-on": "only switched on since the clear",
+  idle: "idled since the clear",
+  drive: "driven since the clear",
+};
 
 /** What persistence means, in a word and a few. */
 export const PERSISTENCE: Record<Persistence, { word: string; text: string }> = {
@@ -136,7 +153,13 @@ function sayProof(p: Proof): string[] {
   const are = (rows: readonly Row[], one: string, more: string) => (rows.length === 1 ? one : more);
   const names = (rows: readonly Row[]) => listOf([...new Set(rows.map((r) => r.code))]);
   const say: [Persistence, (rows: Row[]) => string][] = [
-    ["hard", (r) => (r.every((x) => x.memory === "live") ? `${names(r)} ${are(r, "is a fault that is", "are faults that are")} there now` : `${names(r)} came back at once: ${are(r, "a hard fault", "hard faults")}`)], // prettier-ignore
+    [
+      "hard",
+      (r) =>
+        r.every((x) => x.memory === "live")
+          ? `${names(r)} ${are(r, "is a fault that is", "are faults that are")} there now`
+          : `${names(r)} came back at once: ${are(r, "a hard fault", "hard faults")}`,
+    ],
     ["still", (r) => `${names(r)} ${are(r, "is", "are")} still stored: back at once, or the clear did not take`],
     ["intermittent", (r) => `${names(r)} came back on the road: intermittent`],
     ["back", (r) => `${names(r)} ${are(r, "is", "are")} back after the drive`],
@@ -165,7 +188,10 @@ export function sayVerdict(j: Judgement): string {
     const own = several ? `${access.name}: ` : "";
     const faults = proof.rows.filter((r) => r.kind === "fault");
     if (proof.state === "not-read") return [`${own}read the lamp again after the clear`];
-    if (proof.state === "not-cleared") return [`${own}${listOf([...new Set(faults.map((r) => r.code))])} ${faults.length === 1 ? "is" : "are"} still stored, not cleared`]; // prettier-ignore
+    if (proof.state === "not-cleared")
+      return [
+        `${own}${listOf([...new Set(faults.map((r) => r.code))])} ${faults.length === 1 ? "is" : "are"} still stored, not cleared`,
+      ];
     const said = sayProof(proof);
     if (said.length) return [`${own}${said.join("; ")}`];
     return proof.state === "nothing" ? (several ? [`${own}no fault stored`] : []) : [];

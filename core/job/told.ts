@@ -126,7 +126,12 @@ function codesTold(
 ): Told {
   const sure = codes.map((x) => ({ ...x, sure: sureOfWeight(x) }));
   const all = sure.reduce<Sure>((s, x) => atMost(s, x.sure), "certain");
-  return withTable(c, access, { ...blank(reading, "codes", doubts), codes: sure, weight: whole, whole: atMost(all, sureOfWeight(whole)) }); // prettier-ignore
+  return withTable(c, access, {
+    ...blank(reading, "codes", doubts),
+    codes: sure,
+    weight: whole,
+    whole: atMost(all, sureOfWeight(whole)),
+  });
 }
 
 /** Characters that somebody copied off a display; a serial unit's reply proves itself by its sum. */
@@ -208,7 +213,8 @@ function watched(
   const rival = seen.some((x) => x.p < CERTAIN);
   // A press whose last flash was missed shows the code below, and nothing tells that it was missed.
   const pressed = dialect.advance === "button" && dialect.digits.style === "total";
-  const isShort = ({ code, heard: times }: (typeof seen)[number]) => pressed && times <= HEARD && seen.some((y) => Number(y.code) === Number(code) + 1); // prettier-ignore
+  const isShort = ({ code, heard: times }: (typeof seen)[number]) =>
+    pressed && times <= HEARD && seen.some((y) => Number(y.code) === Number(code) + 1);
   if (seen.some(isShort)) most = atMost(most, "likely");
   // Who miscalled one run may have miscalled the next.
   const codes = seen.map((x) => ((rival && called) || isShort(x) ? { ...x, most: atMost(x.most, "likely") } : x));
@@ -224,7 +230,7 @@ function watched(
     reading,
     codes,
     // Numbers that somebody called out make sense wherever they leave off, and a press that asked nothing leaves no number.
-    { p: Math.min(completeness, result.confidence), heard: rounds, most: called ? atMost(most, "likely") : most }, // prettier-ignore
+    { p: Math.min(completeness, result.confidence), heard: rounds, most: called ? atMost(most, "likely") : most },
     doubts,
   );
 }
@@ -236,12 +242,17 @@ function withTable(c: Of, access: SystemAccess, told: Told): Told {
   const strange = told.codes.filter((x) => !here.has(x.code)).map((x) => x.code);
   if (!strange.length) return told;
   const all = strange.length === told.codes.length;
-  const other = c.systems.find((s) => s.unit !== access.unit && s.dialect?.id === access.dialect?.id && strange.every((x) => tableOf(s.system).has(x))); // prettier-ignore
+  const other = c.systems.find(
+    (s) =>
+      s.unit !== access.unit && s.dialect?.id === access.dialect?.id && strange.every((x) => tableOf(s.system).has(x)),
+  );
   const doubt: Doubt =
     all && other ? { kind: "other-table", system: other.system } : { kind: "no-table", codes: strange };
   // A display writes no code that does not exist, so it was copied wrongly.
   const limit: Sure = (all && other) || inputOf(told.reading.input).known === "copied" ? "unsure" : "likely";
-  const codes = told.codes.map((x) => (all || strange.includes(x.code) ? { ...x, most: atMost(x.most, limit), sure: atMost(x.sure, limit) } : x)); // prettier-ignore
+  const codes = told.codes.map((x) =>
+    all || strange.includes(x.code) ? { ...x, most: atMost(x.most, limit), sure: atMost(x.sure, limit) } : x,
+  );
   const weight = { ...told.weight, most: atMost(told.weight.most, limit) };
   return { ...told, codes, weight, whole: atMost(told.whole, limit), doubts: [...told.doubts, doubt] };
 }
@@ -265,7 +276,12 @@ export function mostOf(access: SystemAccess, systems: readonly SystemAccess[], r
 
 /** Each list is shown two times at least with one start: who came late to the first has seen the second. */
 function shownTwice({ dialect }: SystemAccess): boolean {
-  return dialect!.phases.every((p) => p.kind !== "stored" || dialect!.phases.filter((q) => q.kind === "stored" && q.memory === p.memory).length > 1 || p.times > 1); // prettier-ignore
+  return dialect!.phases.every(
+    (p) =>
+      p.kind !== "stored" ||
+      dialect!.phases.filter((q) => q.kind === "stored" && q.memory === p.memory).length > 1 ||
+      p.times > 1,
+  );
 }
 
 /**
@@ -299,5 +315,9 @@ function restedOf(access: SystemAccess, reading: Reading, doubts: Doubt[], most:
   if (ends === "dark" && !(seen === "lit-then-dark" && phases[0]?.kind === "steady")) return unproven("no-power");
   // The same as the lamp does when nobody asks proves nothing of the asking.
   if (lampAtRest(access.way) === ends) return unproven(ends === "lit" ? "no-contact" : "not-asked");
-  return noneTold(reading, { p: Math.min(reading.result!.confidence, COPIED), heard: 1, most: atMost(most, "likely") }, [...doubts, { kind: "heard-once" }]); // prettier-ignore
+  return noneTold(
+    reading,
+    { p: Math.min(reading.result!.confidence, COPIED), heard: 1, most: atMost(most, "likely") },
+    [...doubts, { kind: "heard-once" }],
+  );
 }

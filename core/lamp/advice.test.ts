@@ -16,9 +16,11 @@ function lampOf({
   around?: number;
   pictures?: number;
 }): WatchedLamp {
-  // prettier-ignore
   // Luma of what is around, as it is measured: logarithmic.
-  const features = Array.from({ length: pictures }, () => [0, 0, 0, 60 * Math.log((around + 10) / 10), 0, 0] as unknown as Features);
+  const features = Array.from(
+    { length: pictures },
+    () => [0, 0, 0, 60 * Math.log((around + 10) / 10), 0, 0] as unknown as Features,
+  );
   return {
     id: 1,
     patch: { cells: Array.from({ length: cells }, (_, i) => i) },
@@ -35,7 +37,12 @@ describe("adviceOf", () => {
   it.each([
     ["nothing of a lamp that shows well", lampOf({ apart: 9 }), still, null],
     ["to point at it again where it left the picture", lampOf({ apart: 9 }), { lost: true, trembling: 0 }, "elsewhere"],
-    ["to hold still where the picture trembles, however well it shows", lampOf({ apart: 9 }), { lost: false, trembling: 9 }, "hold-still"], // prettier-ignore
+    [
+      "to hold still where the picture trembles, however well it shows",
+      lampOf({ apart: 9 }),
+      { lost: false, trembling: 9 },
+      "hold-still",
+    ],
     ["to shade what drowns in light", lampOf({ apart: 2, around: 230 }), still, "shade"],
     ["to come closer to what is small", lampOf({ apart: 2, cells: 2 }), still, "closer"],
     ["that it is weak where neither is so", lampOf({ apart: 2 }), still, "weak"],

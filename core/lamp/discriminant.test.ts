@@ -12,7 +12,12 @@ function pictures(seed: number, daylight: number, lamp: readonly number[], n = 4
   for (let k = 0; k < n; k++) {
     const on = random() < 0.3 ? 1 : 0;
     const light = daylight * normal(random);
-    features.push(Float64Array.from([100, 120, 130, 100, 120, 130], (x, i) => x + light * (i % 3 === 0 ? 1 : 0.1) + (i < 3 ? on * lamp[i] : 0) + 0.7 * normal(random))); // prettier-ignore
+    features.push(
+      Float64Array.from(
+        [100, 120, 130, 100, 120, 130],
+        (x, i) => x + light * (i % 3 === 0 ? 1 : 0.1) + (i < 3 ? on * lamp[i] : 0) + 0.7 * normal(random),
+      ),
+    );
     lit.push(on);
   }
   return { features, lit };
@@ -47,7 +52,12 @@ describe("discriminantOf", () => {
 
   it("claims nothing where a state is missing", () => {
     const { features } = pictures(4, 5, [12, 0, 0]);
-    expect(discriminantOf(features, features.map(() => 0))).toBeNull(); // prettier-ignore
+    expect(
+      discriminantOf(
+        features,
+        features.map(() => 0),
+      ),
+    ).toBeNull();
     expect(discriminantOf([], [])).toBeNull();
   });
 });

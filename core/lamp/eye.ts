@@ -138,7 +138,11 @@ export class Eye {
   /** Watches a lamp from here on, and in the pictures still held. */
   watch(patch: Patch, first?: Pick<Found, "t" | "lit">): WatchedLamp {
     const id = this.lamps.reduce((a, l) => Math.max(a, l.id), 0) + 1;
-    const site = siteOf(patch, this.raster, this.lamps.map((l) => l.patch)); // prettier-ignore
+    const site = siteOf(
+      patch,
+      this.raster,
+      this.lamps.map((l) => l.patch),
+    );
     const lamp: WatchedLamp = { id, patch, site, t: [], features: [], discriminant: null, state: 0 };
     for (let k = this.history.from; k < this.history.to; k++) {
       lamp.t.push(this.history.time(k));

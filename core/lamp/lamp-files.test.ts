@@ -6,7 +6,12 @@ import { writeVcd } from "./vcd";
 import type { Trace } from "./trace";
 
 const share = fc.double({ min: 0, max: 0.9, noNaN: true });
-const box = fc.record({ x: share, y: share, w: fc.double({ min: 0.02, max: 0.1, noNaN: true }), h: fc.double({ min: 0.02, max: 0.1, noNaN: true }) }); // prettier-ignore
+const box = fc.record({
+  x: share,
+  y: share,
+  w: fc.double({ min: 0.02, max: 0.1, noNaN: true }),
+  h: fc.double({ min: 0.02, max: 0.1, noNaN: true }),
+});
 
 describe("patches", () => {
   it("four quarter turns bring a box back, and a turn back undoes a turn", () => {

@@ -41,13 +41,19 @@ export function learn(lamp: WatchedLamp, first?: { t: readonly number[]; lit: Ar
       some.map((i) => t[i]),
     );
     const known = some.filter((_, k) => states[k] >= 0);
-    d = discriminantOf(known.map((i) => features[i]), states.filter((s) => s >= 0)); // prettier-ignore
+    d = discriminantOf(
+      known.map((i) => features[i]),
+      states.filter((s) => s >= 0),
+    );
   } else d ??= crude(some.map((i) => features[i]));
   for (let round = 0; d && round < ROUNDS; round++) {
     const kept = some.filter((i) => strangeness(d!, features[i]) < STRANGE);
     const use = kept.length > (1 - MOST_STRANGE) * some.length ? kept : some;
     const lit = use.map((i) => (brightnessOf(d!, features[i]) > (DARK + LIT) / 2 ? 1 : 0));
-    const next = discriminantOf(use.map((i) => features[i]), lit); // prettier-ignore
+    const next = discriminantOf(
+      use.map((i) => features[i]),
+      lit,
+    );
     if (!next) break;
     d = next;
   }
@@ -59,7 +65,10 @@ function crude(features: readonly Features[]): Discriminant | null {
   const against = features.map((f) => f[0] - f[3]);
   const sorted = [...against].sort((a, b) => a - b);
   const [low, high] = [sorted[Math.floor(sorted.length * 0.02)], sorted[Math.floor(sorted.length * 0.98)]];
-  return discriminantOf(features, against.map((x) => (x > (low + high) / 2 ? 1 : 0))); // prettier-ignore
+  return discriminantOf(
+    features,
+    against.map((x) => (x > (low + high) / 2 ? 1 : 0)),
+  );
 }
 
 /** State at each of some times from states at others; -1 where the neighbours do not agree or are far. */

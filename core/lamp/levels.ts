@@ -73,7 +73,11 @@ export function framesOf({ t: times, y: values }: Levels, away: Away): Frames | 
   for (let round = 0; round < ROUNDS; round++) {
     lit = filter(t, y, contrast, noise, away).lit;
     const bulb = warmth(t, lit);
-    daylight = smooth(t, y.map((v, i) => v - contrast * bulb[i]), noise); // prettier-ignore
+    daylight = smooth(
+      t,
+      y.map((v, i) => v - contrast * bulb[i]),
+      noise,
+    );
     let xy = 0;
     let xx = 0;
     for (let i = 0; i < t.length; i++)

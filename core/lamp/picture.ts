@@ -118,9 +118,8 @@ export function gather(p: Picture, raster: Raster, dx: number, dy: number, into:
     const half = (CELL / 2) * step * cStep;
     for (let i = left; i < right; i++, a += on, b += on, c += on, q += half, r += half) {
       into.y[row + i] =
-        (y[a] + y[a + two] + y[a + 2 * two] +
-          y[b] + y[b + two] + y[b + 2 * two] +
-          y[c] + y[c + two] + y[c + 2 * two]) / SAMPLES; // prettier-ignore
+        (y[a] + y[a + two] + y[a + 2 * two] + y[b] + y[b + two] + y[b + 2 * two] + y[c] + y[c + two] + y[c + 2 * two]) /
+        SAMPLES;
       into.u[row + i] = (u[q] + u[r]) / 2;
       into.v[row + i] = (v[q] + v[r]) / 2;
     }

@@ -5,7 +5,11 @@ import { writeVcd } from "./vcd";
 
 /** Reads a value change dump as any viewer does: wires by their short names, values from the time marks on. */
 function readVcd(text: string): { name: string; edges: [number, 0 | 1][] }[] {
-  const wires = [...text.matchAll(/^\$var wire 1 (\S+) (\S+) \$end$/gm)].map(([, id, name]) => ({ id, name, edges: [] as [number, 0 | 1][] })); // prettier-ignore
+  const wires = [...text.matchAll(/^\$var wire 1 (\S+) (\S+) \$end$/gm)].map(([, id, name]) => ({
+    id,
+    name,
+    edges: [] as [number, 0 | 1][],
+  }));
   let at = NaN;
   for (const line of text.slice(text.indexOf("$enddefinitions")).split("\n").slice(1)) {
     if (line.startsWith("#")) {
@@ -29,7 +33,10 @@ it("every change of every lamp stands in the dump at its time, each lamp under a
   fc.assert(
     fc.property(fc.array(trace, { minLength: 1, maxLength: 4 }), (traces) => {
       const names = ["MIL", "ABS lamp", "Überdruck 2", "$end #1"];
-      const text = writeVcd(traces.map((t, i) => ({ name: names[i], trace: t })), "2026-11-24"); // prettier-ignore
+      const text = writeVcd(
+        traces.map((t, i) => ({ name: names[i], trace: t })),
+        "2026-11-24",
+      );
       const got = readVcd(text);
       expect(got.map((w) => w.edges)).toEqual(traces.map((t) => t.edges));
       expect(got.map((w) => w.name)).toEqual(["MIL", "ABS_lamp", "berdruck_2", "end_1"].slice(0, traces.length));

@@ -54,9 +54,23 @@ export interface Finding {
 }
 
 /** How often a thing is seen as the pack has it; colours fade and shells were swapped. */
-const FITS: Record<keyof Seen, number> = { shape: 0.88, colour: 0.8, cavities: 0.93, place: 0.85, symbol: 0.9, lamp: 0.93 }; // prettier-ignore
+const FITS: Record<keyof Seen, number> = {
+  shape: 0.88,
+  colour: 0.8,
+  cavities: 0.93,
+  place: 0.85,
+  symbol: 0.9,
+  lamp: 0.93,
+};
 /** The same thing on any vehicle at all. */
-const ANYWHERE: Record<keyof Seen, number> = { shape: 0.25, colour: 0.2, cavities: 0.08, place: 0.2, symbol: 0.12, lamp: 0.5 }; // prettier-ignore
+const ANYWHERE: Record<keyof Seen, number> = {
+  shape: 0.25,
+  colour: 0.2,
+  cavities: 0.08,
+  place: 0.2,
+  symbol: 0.12,
+  lamp: 0.5,
+};
 /** Who looks at a plug mostly does so where the way in is one. */
 const NO_PLUG = 0.7;
 /** Vehicles that are in no pack. */
@@ -84,7 +98,10 @@ export function findWays(packs: readonly Pack[], asked: Asked): Finding {
     ways,
     outside,
     outsideWhy: whyOutside(packs, asked, ways, outside),
-    tellApart: questions(ways.filter((w) => w.probability > LIKELY), asked), // prettier-ignore
+    tellApart: questions(
+      ways.filter((w) => w.probability > LIKELY),
+      asked,
+    ),
   };
 }
 
@@ -257,7 +274,7 @@ function questions(ways: readonly FoundWay[], asked: Asked): Question[] {
   if (ways.length < 2) return [];
   const nameOf = (w: FoundWay) => w.variant.model;
   const say = (key: keyof Seen, value: string | number) =>
-    key === "shape" ? shapeWords(String(value)) : key === "place" ? PLACE_WORDS[value as Place] : String(value); // prettier-ignore
+    key === "shape" ? shapeWords(String(value)) : key === "place" ? PLACE_WORDS[value as Place] : String(value);
   const total = ways.reduce((s, w) => s + w.probability, 0);
   const asks = (Object.keys(QUESTIONS) as (keyof Seen)[])
     .filter((key) => asked.seen[key] === undefined)

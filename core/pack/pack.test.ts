@@ -218,8 +218,15 @@ describe("checkPack", () => {
       "",
     );
     const own = JSON.parse('{"__proto__": {"polluted": true}}') as object;
-    expect(faults({ ...pack, ways: [Object.assign(JSON.parse(JSON.stringify(pack.ways[0])) as object, { constructor: 1 })] }).join()).toMatch(/constructor/); // prettier-ignore
-    expect(readPack(JSON.stringify(pack).replace('"make"', '"__proto__":{"polluted":true},"make"'))).toHaveProperty("faults"); // prettier-ignore
+    expect(
+      faults({
+        ...pack,
+        ways: [Object.assign(JSON.parse(JSON.stringify(pack.ways[0])) as object, { constructor: 1 })],
+      }).join(),
+    ).toMatch(/constructor/);
+    expect(readPack(JSON.stringify(pack).replace('"make"', '"__proto__":{"polluted":true},"make"'))).toHaveProperty(
+      "faults",
+    );
     expect([own, {} as { polluted?: boolean }].at(1)).not.toHaveProperty("polluted");
     let deep: unknown = "x";
     for (let i = 0; i < 5000; i++) deep = { title: deep };

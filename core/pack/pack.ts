@@ -71,7 +71,12 @@ const connector = object({
   size: pair(number(10, 2000), number(10, 2000)),
   shape: oneOf(...READY_SHAPES, "own"),
   /** Where the shape is its own: its path, seen looking into the socket, and how somebody would call it ("D-shaped"). */
-  outline: optional(object({ path: pattern(/^[MLHVCSQTAZmlhvcsqtaz\d\s,.-]{1,4000}$/, "commands and numbers of an SVG path"), words: line })), // prettier-ignore
+  outline: optional(
+    object({
+      path: pattern(/^[MLHVCSQTAZmlhvcsqtaz\d\s,.-]{1,4000}$/, "commands and numbers of an SVG path"),
+      words: line,
+    }),
+  ),
   notch: oneOf("top", "bottom", "left", "right", "none"),
   colour: line,
   where: text,

@@ -23,11 +23,22 @@ export function brokenReferences(pack: Pack): PackFault[] {
     const dialect = dialectIdOf(way);
     if (dialect !== null) need(pack.dialects, dialect, `ways[${i}].tells.dialect`, "the dialect");
     const shown = pack.dialects.find((d) => d.id === dialect);
-    if (way.tells.kind === "lamp" && way.tells.act && shown && !shown.phases.some((p) => p.kind === "group" && p.means === "act")) // prettier-ignore
-      faults.push({ path: `ways[${i}].tells.act`, message: `asks for something to be done, but the dialect "${dialect}" never asks: give it a group that means "act"` }); // prettier-ignore
+    if (
+      way.tells.kind === "lamp" &&
+      way.tells.act &&
+      shown &&
+      !shown.phases.some((p) => p.kind === "group" && p.means === "act")
+    )
+      faults.push({
+        path: `ways[${i}].tells.act`,
+        message: `asks for something to be done, but the dialect "${dialect}" never asks: give it a group that means "act"`,
+      });
     const connector = connectorIdOf(way);
     if (connector !== null) need(pack.connectors, connector, `ways[${i}].ask.connector`, "the connector");
-    faults.push(...badCavities(pack, way, `ways[${i}].ask`), ...badCauses(way.nothingHappens, `ways[${i}].nothingHappens`)); // prettier-ignore
+    faults.push(
+      ...badCavities(pack, way, `ways[${i}].ask`),
+      ...badCauses(way.nothingHappens, `ways[${i}].nothingHappens`),
+    );
     for (const system of systemsTold(way, pack.systems[0]?.id ?? ""))
       if (way.tells.kind !== "lamp") need(pack.systems, system, `ways[${i}].tells`, "the system");
   }
@@ -40,7 +51,12 @@ export function brokenReferences(pack: Pack): PackFault[] {
     }
   for (const [i, c] of pack.connectors.entries())
     if ((c.shape === "own") !== (c.outline !== undefined))
-      faults.push({ path: `connectors[${i}].${c.outline ? "shape" : "outline"}`, message: c.outline ? 'must be "own", since the outline is drawn' : 'is missing: a shape of its own needs the path of its outline' }); // prettier-ignore
+      faults.push({
+        path: `connectors[${i}].${c.outline ? "shape" : "outline"}`,
+        message: c.outline
+          ? 'must be "own", since the outline is drawn'
+          : "is missing: a shape of its own needs the path of its outline",
+      });
   for (const [i, c] of pack.connectors.entries())
     for (const [k, cavity] of c.cavities.entries())
       if (cavity.system) need(pack.systems, cavity.system, `connectors[${i}].cavities[${k}].system`, "the system");
@@ -48,13 +64,19 @@ export function brokenReferences(pack: Pack): PackFault[] {
     need(pack.systems, c.system, `clears[${i}].system`, "the system");
     for (const [k, s] of (c.wipes ?? []).entries()) need(pack.systems, s, `clears[${i}].wipes[${k}]`, "the system");
     if (c.wipes && !c.wipes.includes(c.system))
-      faults.push({ path: `clears[${i}].wipes`, message: `leaves out "${c.system}", for which it is planned: name it too, or plan it for another` }); // prettier-ignore
+      faults.push({
+        path: `clears[${i}].wipes`,
+        message: `leaves out "${c.system}", for which it is planned: name it too, or plan it for another`,
+      });
   }
   for (const [i, t] of pack.tables.entries()) need(pack.systems, t.system, `tables[${i}].system`, "the system");
   for (const [i, t] of pack.tables.entries())
     for (const [k, e] of t.entries.entries())
       for (const volts of contradictoryLimits(e))
-        faults.push({ path: `tables[${i}].entries[${k}].lookFirst`, message: `gives ${volts} V as good, and "sets" says that this sets code ${e.code}: mend the one or the other` }); // prettier-ignore
+        faults.push({
+          path: `tables[${i}].entries[${k}].lookFirst`,
+          message: `gives ${volts} V as good, and "sets" says that this sets code ${e.code}: mend the one or the other`,
+        });
   return [...faults, ...overlaps(pack.tables)];
 }
 
@@ -80,12 +102,18 @@ function badCauses(causes: readonly Cause[], path: string): PackFault[] {
   for (const [i, c] of causes.entries()) {
     for (const other of c.unlikelyAfter ?? [])
       if (!after.has(other))
-        faults.push({ path: `${path}[${i}].unlikelyAfter`, message: `names the cause "${other}", which is not in this list` }); // prettier-ignore
+        faults.push({
+          path: `${path}[${i}].unlikelyAfter`,
+          message: `names the cause "${other}", which is not in this list`,
+        });
     const seen = new Set<string>();
     const reach = (id: string): boolean =>
       (after.get(id) ?? []).some((next) => next === c.id || (!seen.has(next) && (seen.add(next), reach(next))));
     if (reach(c.id))
-      faults.push({ path: `${path}[${i}].unlikelyAfter`, message: `leads back to "${c.id}" itself: take one of the ring out` }); // prettier-ignore
+      faults.push({
+        path: `${path}[${i}].unlikelyAfter`,
+        message: `leads back to "${c.id}" itself: take one of the ring out`,
+      });
   }
   return faults;
 }

@@ -18,7 +18,14 @@ export type PackChecked =
 export function checkPack(value: unknown): PackChecked {
   const { version } = (typeof value === "object" && value !== null ? value : {}) as { version?: unknown };
   if (typeof version === "number" && version > PACK_VERSION)
-    return { faults: [{ path: "version", message: `is ${version}, of a newer Klinko; this one knows ${PACK_VERSION}. Update Klinko, or take an older pack` }] }; // prettier-ignore
+    return {
+      faults: [
+        {
+          path: "version",
+          message: `is ${version}, of a newer Klinko; this one knows ${PACK_VERSION}. Update Klinko, or take an older pack`,
+        },
+      ],
+    };
   const old = typeof version === "number" && Number.isInteger(version) && version >= 1 && version < PACK_VERSION;
   const now = old ? climb(PACK_LADDER, value as Record<string, unknown>, version, PACK_VERSION) : value;
   const told = (list: { path: (string | number)[]; message: string }[]) =>
@@ -33,7 +40,10 @@ export function checkPack(value: unknown): PackChecked {
   const faults = brokenReferences(held.value);
   return faults.length
     ? { faults }
-    : { pack: held.value, unknown: unknown.map((f) => ({ ...f, message: "is not known to this Klinko: it stays, and does nothing" })) }; // prettier-ignore
+    : {
+        pack: held.value,
+        unknown: unknown.map((f) => ({ ...f, message: "is not known to this Klinko: it stays, and does nothing" })),
+      };
 }
 
 /** The same rules as a JSON Schema, for editors and other programs. What points from one place to another it cannot hold. */
@@ -59,7 +69,12 @@ export function readPack(json: string): PackChecked {
     return { faults: [{ path: "(file)", message: `is not JSON: ${(e as Error).message}` }] };
   }
   if (reserved.size)
-    return { faults: [...reserved].map((key) => ({ path: "(file)", message: `uses the name "${key}" for a field, which no pack has: take it out` })) }; // prettier-ignore
+    return {
+      faults: [...reserved].map((key) => ({
+        path: "(file)",
+        message: `uses the name "${key}" for a field, which no pack has: take it out`,
+      })),
+    };
   return checkPack(value);
 }
 

@@ -72,7 +72,19 @@ export function systemsOf(pack: Pack, v: VehicleFacts): SystemAccess[] {
       const dialect = pack.dialects.find((d) => d.id === dialectIdOf(way)) ?? null;
       const connector = pack.connectors.find((c) => c.id === connectorIdOf(way)) ?? null;
       const memory = tableOwner(pack, about.id);
-      return [{ system: about.id, memory, name: about.name, lamp: s.lamp ?? about.lamp, unit: about.unit, about, way, dialect, connector }]; // prettier-ignore
+      return [
+        {
+          system: about.id,
+          memory,
+          name: about.name,
+          lamp: s.lamp ?? about.lamp,
+          unit: about.unit,
+          about,
+          way,
+          dialect,
+          connector,
+        },
+      ];
     });
 }
 

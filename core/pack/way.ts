@@ -1,4 +1,17 @@
-import { byKind, flag, list, number, object, oneOf, optional, pair, pattern, text as words, whole, type Of } from "../schema/rule"; // prettier-ignore
+import {
+  byKind,
+  flag,
+  list,
+  number,
+  object,
+  oneOf,
+  optional,
+  pair,
+  pattern,
+  text as words,
+  whole,
+  type Of,
+} from "../schema/rule";
 import { scopeRule, year } from "./validity";
 import { cavityRule, codeRule, id, line, text } from "./words";
 

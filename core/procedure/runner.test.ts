@@ -43,8 +43,20 @@ describe("unitVerdict", () => {
     ["all dead, no power at the plug", seen("dark", DEAD, { power: "bad", ground: "good" }), [], "feed", false],
     ["all dead, bad ground", seen("dark", DEAD, { power: "good", ground: "bad" }), [], "ground", false],
     ["all dead, both good", seen("dark", DEAD, { power: "good", ground: "good" }), [], "unit", false],
-    ["all dead, as is what hangs on the same fuse", seen("dark", DEAD), abs(seen("dark", { x: "dead" })), "feed", false], // prettier-ignore
-    ["all dead, as is what has the same ground", seen("dark", DEAD), abs(seen("dark", { x: "dead" }), "fuse 2", "G1"), "ground", false], // prettier-ignore
+    [
+      "all dead, as is what hangs on the same fuse",
+      seen("dark", DEAD),
+      abs(seen("dark", { x: "dead" })),
+      "feed",
+      false,
+    ],
+    [
+      "all dead, as is what has the same ground",
+      seen("dark", DEAD),
+      abs(seen("dark", { x: "dead" }), "fuse 2", "G1"),
+      "ground",
+      false,
+    ],
     ["all dead, another on the same fuse lives", seen("dark", DEAD), abs(seen("steady")), "power-or-ground", false],
     ["all dead, the other was not looked at", seen("dark", DEAD), abs(undefined), "power-or-ground", false],
   ] as const)("%s", (_, here, others, suspect, pass) => {
@@ -96,7 +108,13 @@ describe("rankCauses", () => {
     const ranked = rankCauses(causes, null, ["contact"]);
     expect(ranked.at(-1)).toMatchObject({ ruledOut: true, probability: 0 });
     expect(ranked.reduce((s, r) => s + r.probability, 0)).toBeCloseTo(1);
-    expect(rankCauses(causes, null, causes.map((c) => c.id)).every((r) => r.probability === 0)).toBe(true); // prettier-ignore
+    expect(
+      rankCauses(
+        causes,
+        null,
+        causes.map((c) => c.id),
+      ).every((r) => r.probability === 0),
+    ).toBe(true);
   });
 });
 
@@ -115,7 +133,12 @@ describe("the key cycle", () => {
   it("is not judged before it is whole, and its own beat is good", () => {
     expect(judgeBeat([0, 1000], beat)).toBeNull();
     for (const b of [beat, { times: 5, withinSeconds: 5 }, { times: 2, withinSeconds: 3 }])
-      expect(judgeBeat(beatOf(b).flatMap((x) => (x.on ? [x.at] : [])), b)?.good).toBe(true); // prettier-ignore
+      expect(
+        judgeBeat(
+          beatOf(b).flatMap((x) => (x.on ? [x.at] : [])),
+          b,
+        )?.good,
+      ).toBe(true);
   });
 });
 
@@ -137,7 +160,9 @@ describe("readinessVerdict", () => {
     [{ flashes: [], atEnd: "dark", watched: 30_000 }, "unclear"],
   ] as const)("%#", (seen, state) => expect(readinessVerdict(way, seen).state).toBe(state));
   it("reads the other way round where a pack says so", () =>
-    expect(readinessVerdict({ ...way, complete: "goes-out" }, { flashes: [], atEnd: "dark", watched: 30_000 }).state).toBe("complete")); // prettier-ignore
+    expect(
+      readinessVerdict({ ...way, complete: "goes-out" }, { flashes: [], atEnd: "dark", watched: 30_000 }).state,
+    ).toBe("complete"));
 });
 
 describe("actPrompt", () => {

@@ -13,7 +13,18 @@ export interface UnitSeen {
   ground?: "good" | "bad";
 }
 
-export type Suspect = "none" | "lamp-only" | "bulb-or-lamp-circuit" | "feed" | "ground" | "power-or-ground" | "unit" | "test-line" | "wrong-lamp" | "lamp-or-unit" | "shared-feed"; // prettier-ignore
+export type Suspect =
+  | "none"
+  | "lamp-only"
+  | "bulb-or-lamp-circuit"
+  | "feed"
+  | "ground"
+  | "power-or-ground"
+  | "unit"
+  | "test-line"
+  | "wrong-lamp"
+  | "lamp-or-unit"
+  | "shared-feed";
 
 export interface UnitVerdict extends LampVerdict {
   suspect: Suspect;
@@ -46,7 +57,13 @@ export function unitVerdict(
   const open = drives.filter((o) => !(o.id in seen.outputs)).map((o) => o.name);
   if (seen.lamp === "steady") {
     const verdict = { ...lampVerdict("steady"), suspect: "none" as const };
-    if (!dead.length) return works.length ? { ...verdict, reason: `${works.join(", ")}: that works too, so the ${about.unit} is alive. It can be asked for its codes.` } : verdict; // prettier-ignore
+    if (!dead.length)
+      return works.length
+        ? {
+            ...verdict,
+            reason: `${works.join(", ")}: that works too, so the ${about.unit} is alive. It can be asked for its codes.`,
+          }
+        : verdict;
     return {
       ...verdict,
       headline: `The lamp is steady, but not all that the ${about.unit} drives works.`,
@@ -68,7 +85,12 @@ export function unitVerdict(
         look: [...outputLook(about, dead), ...base.look],
       };
     if (open.length)
-      return { ...base, suspect: "bulb-or-lamp-circuit", headline: "The lamp is dark, the unit is alive.", reason: `${alive} Most likely it is the bulb, its fuse or its wire; look at the rest too: ${open.join(", ")}.` }; // prettier-ignore
+      return {
+        ...base,
+        suspect: "bulb-or-lamp-circuit",
+        headline: "The lamp is dark, the unit is alive.",
+        reason: `${alive} Most likely it is the bulb, its fuse or its wire; look at the rest too: ${open.join(", ")}.`,
+      };
     return {
       ...base,
       suspect: "lamp-only",
@@ -77,7 +99,11 @@ export function unitVerdict(
   }
   if (!dead.length) return { ...lampVerdict("dark"), suspect: "lamp-or-unit" };
   const base = open.length
-    ? { ...lampVerdict("dark", "none"), headline: "The lamp is dark, and so is what was looked at.", reason: `Not looked at yet: ${open.join(", ")}. Dead too, it points to the unit's power or ground, or the unit itself.` } // prettier-ignore
+    ? {
+        ...lampVerdict("dark", "none"),
+        headline: "The lamp is dark, and so is what was looked at.",
+        reason: `Not looked at yet: ${open.join(", ")}. Dead too, it points to the unit's power or ground, or the unit itself.`,
+      }
     : lampVerdict("dark", "none");
   return deadVerdict(base, about, seen, others);
 }
@@ -90,9 +116,21 @@ function deadVerdict(
   others: readonly { about: About; seen: UnitSeen | undefined }[],
 ): UnitVerdict {
   if (seen.power === "bad")
-    return { ...base, suspect: "feed", headline: "The unit has no power.", reason: `Measured at its plug: no battery voltage. Look along ${about.feed ?? "its feed"}.`, look: feedLook(about) }; // prettier-ignore
+    return {
+      ...base,
+      suspect: "feed",
+      headline: "The unit has no power.",
+      reason: `Measured at its plug: no battery voltage. Look along ${about.feed ?? "its feed"}.`,
+      look: feedLook(about),
+    };
   if (seen.ground === "bad")
-    return { ...base, suspect: "ground", headline: "The unit has no good ground.", reason: `Measured at its plug: more than 0.1 V to battery negative. Look at ${about.ground ?? "its ground point"}.`, look: groundLook(about) }; // prettier-ignore
+    return {
+      ...base,
+      suspect: "ground",
+      headline: "The unit has no good ground.",
+      reason: `Measured at its plug: more than 0.1 V to battery negative. Look at ${about.ground ?? "its ground point"}.`,
+      look: groundLook(about),
+    };
   if (seen.power === "good" && seen.ground === "good")
     return {
       ...base,
@@ -113,9 +151,21 @@ function deadVerdict(
   const feedGood = shares("feed", true);
   const groundGood = shares("ground", true);
   if (feedDead.length && !feedGood.length)
-    return { ...base, suspect: "feed", headline: "Several units are dead: look at what feeds them.", reason: `The ${names(feedDead)} hangs on ${about.feed} as well and is dead too.`, look: feedLook(about) }; // prettier-ignore
+    return {
+      ...base,
+      suspect: "feed",
+      headline: "Several units are dead: look at what feeds them.",
+      reason: `The ${names(feedDead)} hangs on ${about.feed} as well and is dead too.`,
+      look: feedLook(about),
+    };
   if (groundDead.length && !groundGood.length)
-    return { ...base, suspect: "ground", headline: "Several units are dead: look at their ground.", reason: `The ${names(groundDead)} has its ground at ${about.ground} as well and is dead too.`, look: groundLook(about) }; // prettier-ignore
+    return {
+      ...base,
+      suspect: "ground",
+      headline: "Several units are dead: look at their ground.",
+      reason: `The ${names(groundDead)} has its ground at ${about.ground} as well and is dead too.`,
+      look: groundLook(about),
+    };
   const good = [
     feedGood.length ? `${about.feed} is good: the ${names(feedGood)} lives on it.` : "",
     groundGood.length ? `${about.ground} is good: the ${names(groundGood)} uses it.` : "",

@@ -59,6 +59,13 @@ export function adopt(
   const says = `Read without a vehicle, and taken in: ${flashes} ${flashes === 1 ? "flash" : "flashes"}.`;
   return {
     job: note(home, "read", says, now),
-    reading: { ...reading, id: ids.reading, job: home.id, vehicle: vehicle.id, system: access.system, way: access.way.id }, // prettier-ignore
+    reading: {
+      ...reading,
+      id: ids.reading,
+      job: home.id,
+      vehicle: vehicle.id,
+      system: access.system,
+      way: access.way.id,
+    },
   };
 }

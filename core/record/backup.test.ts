@@ -25,9 +25,18 @@ const vehicle = (n: number): Vehicle => ({
 /** A vehicle with a job and some readings. */
 function fleet(n: number): Doc[] {
   const job = newJob({ id: `v${n}` }, "engine", `j${n}`, NOW);
-  const readings = [1, 2].map(
-    (k) =>
-    newReading({ id: `r${n}-${k}`, job: job.id, vehicle: `v${n}`, system: "engine", way: "w", dialect: "d", input: "film", run: "before", startedAt: NOW }), // prettier-ignore
+  const readings = [1, 2].map((k) =>
+    newReading({
+      id: `r${n}-${k}`,
+      job: job.id,
+      vehicle: `v${n}`,
+      system: "engine",
+      way: "w",
+      dialect: "d",
+      input: "film",
+      run: "before",
+      startedAt: NOW,
+    }),
   );
   return [vehicle(n), job, { ...readings[0], levels: { t: [0, 33.3], y: [70, 150] } }, readings[1]];
 }

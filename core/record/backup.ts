@@ -46,7 +46,9 @@ export function readBackup(text: string): BackupRead | { fault: string } {
   }
   const held = holds(shape, raw);
   if ("faults" in held)
-    return { fault: `This is no file of records that Klinko saved: ${held.faults[0].path.join(".") || "its beginning"} is not as it should be.` }; // prettier-ignore
+    return {
+      fault: `This is no file of records that Klinko saved: ${held.faults[0].path.join(".") || "its beginning"} is not as it should be.`,
+    };
   const { version } = held.value;
   if (version > BACKUP_VERSION) return { fault: "A newer Klinko saved this file. Update Klinko to bring it in." };
   const { savedAt, records } = climb(BACKUP_LADDER, { ...held.value }, version, BACKUP_VERSION) as unknown as Backup;
@@ -82,7 +84,8 @@ export function mergeBackup(docs: readonly Doc[], here: ReadonlyMap<string, unkn
   for (const doc of docs) {
     const key = keyOf(doc);
     const own = here.get(key);
-    const to = doc.kind === "vehicle" ? [] : [`vehicle/${doc.vehicle}`, ...(doc.kind === "reading" ? [`job/${doc.job}`] : [])]; // prettier-ignore
+    const to =
+      doc.kind === "vehicle" ? [] : [`vehicle/${doc.vehicle}`, ...(doc.kind === "reading" ? [`job/${doc.job}`] : [])];
     if (own !== undefined) {
       if (same(own, doc)) merge.same++;
       else merge.kept.push(key);

@@ -29,7 +29,11 @@ export function editMarks(marks: readonly Mark[], edit: MarkEdit): Mark[] {
       if (m.id !== edit.id) return m;
       if (edit.kind === "turn") {
         const kind = m.kind === "s" ? "l" : m.kind === "l" ? "s" : m.kind;
-        return { ...m, ...(kind && { kind }), ...(m.up !== undefined && edit.ms && { up: ending(marks, m, m.t + edit.ms) }) }; // prettier-ignore
+        return {
+          ...m,
+          ...(kind && { kind }),
+          ...(m.up !== undefined && edit.ms && { up: ending(marks, m, m.t + edit.ms) }),
+        };
       }
       if (edit.kind === "stretch") return m.up === undefined ? m : { ...m, up: ending(marks, m, m.up + edit.by) };
       const by = Math.max(-m.t, edit.by);

@@ -76,8 +76,16 @@ function storyTitle(story: Story): string {
     .filter(Boolean)
     .join(", ");
   const several = / and /.test(story.lamp);
-  const lamp = !story.lamp ? "Lamp" : /lamps?$/i.test(story.lamp) ? story.lamp : `${story.lamp} ${several ? "lamps" : "lamp"}`; // prettier-ignore
-  return when ? `${lamp} ${several ? "come" : "comes"} on ${when}` : story.symptoms[0] ? `${lamp}: ${story.symptoms[0]}` : `${lamp} came on`; // prettier-ignore
+  const lamp = !story.lamp
+    ? "Lamp"
+    : /lamps?$/i.test(story.lamp)
+      ? story.lamp
+      : `${story.lamp} ${several ? "lamps" : "lamp"}`;
+  return when
+    ? `${lamp} ${several ? "come" : "comes"} on ${when}`
+    : story.symptoms[0]
+      ? `${lamp}: ${story.symptoms[0]}`
+      : `${lamp} came on`;
 }
 
 /** A word of a form in the middle of a sentence. */
@@ -140,7 +148,11 @@ export function withLampCheck(
   const check = { ...job, lampCheck: { at: now, seen, others, units } };
   // Answers that follow one another in one look are one line: the last one holds all of them. Another answer of the lamp is news.
   const last = job.notebook.at(-1);
-  const goesOn = job.lampCheck?.seen === seen && last?.step === "lamp-check" && last.by === "klinko" && Date.parse(now) - Date.parse(last.at) < ONE_LOOK_MS; // prettier-ignore
+  const goesOn =
+    job.lampCheck?.seen === seen &&
+    last?.step === "lamp-check" &&
+    last.by === "klinko" &&
+    Date.parse(now) - Date.parse(last.at) < ONE_LOOK_MS;
   const before = goesOn ? { ...check, notebook: job.notebook.slice(0, -1) } : check;
   const known = job.notebook.findLast((n) => n.step === "lamp-check" && n.by === "klinko")?.text === says;
   const next = known ? check : note(before, "lamp-check", says, now);

@@ -5,7 +5,12 @@ import { withBrightness, withChange, withSeenMarks } from "./pictured";
 import { newReading } from "./readings";
 
 describe("lamps that were learned", () => {
-  const lamp = (id: string, name: string): KeptLamp => ({ id, name, at: "2026-01-02T03:04:05.000Z", dialect: dialect("long-short") }); // prettier-ignore
+  const lamp = (id: string, name: string): KeptLamp => ({
+    id,
+    name,
+    at: "2026-01-02T03:04:05.000Z",
+    dialect: dialect("long-short"),
+  });
 
   it("are kept by name, the newer in place of the older, and what does not hold is neither read nor lost", () => {
     const strange = { id: "x", name: "Half written" };
@@ -13,7 +18,10 @@ describe("lamps that were learned", () => {
     stored = withLamp(stored, lamp("a", " Van "));
     stored = withLamp(stored, lamp("b", "Bus"));
     stored = withLamp(stored, lamp("c", "Van"));
-    expect(readLamps(stored).map((l) => [l.id, l.name])).toEqual([["b", "Bus"], ["c", "Van"]]); // prettier-ignore
+    expect(readLamps(stored).map((l) => [l.id, l.name])).toEqual([
+      ["b", "Bus"],
+      ["c", "Van"],
+    ]);
     expect(stored).toContain(strange);
     stored = withoutLamp(stored, "b");
     expect(readLamps(stored).map((l) => l.id)).toEqual(["c"]);
@@ -22,7 +30,9 @@ describe("lamps that were learned", () => {
 
   it("need a name, a dialect that holds, and room", () => {
     expect(() => withLamp([], lamp("a", "  "))).toThrow(RangeError);
-    expect(() => withLamp([], { ...lamp("a", "Van"), dialect: { ...dialect("long-short"), phases: [] } })).toThrow(RangeError); // prettier-ignore
+    expect(() => withLamp([], { ...lamp("a", "Van"), dialect: { ...dialect("long-short"), phases: [] } })).toThrow(
+      RangeError,
+    );
     const full = Array.from({ length: 100 }, (_, i) => lamp(`l${i}`, `Lamp ${i}`));
     expect(() => withLamp(full, lamp("z", "One more"))).toThrow(/100/);
     expect(withLamp(full, lamp("z", "Lamp 7"))).toHaveLength(100);
@@ -31,7 +41,17 @@ describe("lamps that were learned", () => {
 });
 
 describe("a reading by pictures", () => {
-  const blank = newReading({ id: "r", job: "j", vehicle: "v", system: "engine", way: "w", dialect: "d", input: "camera", run: "before", startedAt: "2026-01-02T03:04:05.000Z" }); // prettier-ignore
+  const blank = newReading({
+    id: "r",
+    job: "j",
+    vehicle: "v",
+    system: "engine",
+    way: "w",
+    dialect: "d",
+    input: "camera",
+    run: "before",
+    startedAt: "2026-01-02T03:04:05.000Z",
+  });
 
   it("shows a change as soon as it is seen: a mark begins, and ends no sooner than a mark can", () => {
     const begun = withChange(blank, true, 500);
@@ -42,11 +62,23 @@ describe("a reading by pictures", () => {
   });
 
   it("takes what all pictures tell, and goes on with what was seen since", () => {
-    const live = { ...blank, marks: [{ id: 4, t: 300, up: 700 }, { id: 5, t: 1950 }] }; // prettier-ignore
-    const told = [{ id: 1, t: 310, up: 690 }, { id: 2, t: 1200, up: 1600 }]; // prettier-ignore
+    const live = {
+      ...blank,
+      marks: [
+        { id: 4, t: 300, up: 700 },
+        { id: 5, t: 1950 },
+      ],
+    };
+    const told = [
+      { id: 1, t: 310, up: 690 },
+      { id: 2, t: 1200, up: 1600 },
+    ];
     expect(withSeenMarks(live, told, 1900).marks).toEqual([...told, { id: 3, t: 1950 }]);
     // The last one was cut off where the pictures ended: it is one with what goes on there.
-    const cut = [{ id: 1, t: 310, up: 690 }, { id: 2, t: 1500, up: 1940 }]; // prettier-ignore
+    const cut = [
+      { id: 1, t: 310, up: 690 },
+      { id: 2, t: 1500, up: 1940 },
+    ];
     expect(withSeenMarks(live, cut, 1940).marks).toEqual([cut[0], { id: 2, t: 1500 }]);
   });
 

@@ -29,10 +29,16 @@ const reading = (id: string, more: Partial<Reading>): Reading => ({
   recordedAt: at(0),
   ...more,
 });
-const list = (state: SystemList["state"], codes: string[] = [], unclear: string[] = []): SystemList => ({ state, codes, unclear }); // prettier-ignore
+const list = (state: SystemList["state"], codes: string[] = [], unclear: string[] = []): SystemList => ({
+  state,
+  codes,
+  unclear,
+});
 
 describe("a reading of several systems", () => {
-  const walk = reading("walk", { lists: { engine: list("codes", ["13"]), body: list("none"), ride: list("codes", ["21"], ["4?"]) } }); // prettier-ignore
+  const walk = reading("walk", {
+    lists: { engine: list("codes", ["13"]), body: list("none"), ride: list("codes", ["21"], ["4?"]) },
+  });
 
   it("is one list for whoever asks for a system, and nothing for a system that was not read", () => {
     expect(readingOf(walk, "engine")?.result).toMatchObject({ state: "codes", codes: ["13"], complete: true });
@@ -55,7 +61,6 @@ describe("a reading of several systems", () => {
       reading("ready", { input: "readiness", readiness: "not-complete" }),
       reading("called", { input: "counts", counts: "1 3" }),
     ])
-      // prettier-ignore
       expect(openDoc(`reading/${doc.id}`, JSON.parse(JSON.stringify(doc)))).toEqual({ doc });
     const bad = { ...walk, lists: { engine: { state: "codes", codes: ["<b>"], unclear: [] } } };
     expect(openDoc("reading/walk", bad)).toHaveProperty("locked.why", "damaged");
@@ -63,7 +68,8 @@ describe("a reading of several systems", () => {
 });
 
 describe("presses of a reader's button", () => {
-  const marks = (rows: [number, Mark["kind"]?][]): Mark[] => rows.map(([t, kind], i) => ({ id: i + 1, t, ...(kind && { kind }) })); // prettier-ignore
+  const marks = (rows: [number, Mark["kind"]?][]): Mark[] =>
+    rows.map(([t, kind], i) => ({ id: i + 1, t, ...(kind && { kind }) }));
 
   it("gather the flashes that follow them; what came before the first belongs to none", () => {
     const rows: [number, Mark["kind"]?][] = [[100], [1000, "p"], [3000], [3900], [9000, "p"], [11_000]];

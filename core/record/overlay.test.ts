@@ -17,7 +17,9 @@ describe("overlay", () => {
         fc.uniqueArray(fc.integer({ min: 2, max: n - 3 }), { maxLength: 4 }),
         fc.array(fc.integer({ min: -90, max: 90 }), { minLength: n, maxLength: n }),
         (begun, missed, late) => {
-          const second = first.filter((_, i) => !missed.includes(i)).map((m, i) => ({ id: 1000 + m.id, t: m.t + begun + late[i] })); // prettier-ignore
+          const second = first
+            .filter((_, i) => !missed.includes(i))
+            .map((m, i) => ({ id: 1000 + m.id, t: m.t + begun + late[i] }));
           const found = overlay(first, second)!;
           expect(Math.abs(found.offset + begun)).toBeLessThan(120);
           expect(found.onlyFirst).toEqual(missed.map((i) => first[i].id).sort((a, b) => a - b));

@@ -5,7 +5,16 @@ import { RECORD_VERSION, type LampRested, type Mark, type Reading, type ReadingR
 export function newReading(
   of: Pick<Reading, "id" | "job" | "vehicle" | "system" | "way" | "dialect" | "input" | "run" | "startedAt">,
 ): Reading {
-  return { version: RECORD_VERSION, kind: "reading", ...of, marks: [], pauses: [], until: null, result: null, recordedAt: null }; // prettier-ignore
+  return {
+    version: RECORD_VERSION,
+    kind: "reading",
+    ...of,
+    marks: [],
+    pauses: [],
+    until: null,
+    result: null,
+    recordedAt: null,
+  };
 }
 
 /** When the flash that was marked last ended, ms from the start of watching. */
@@ -45,7 +54,15 @@ export function resultFrom({
   ...d
 }: Decoded): ReadingResult {
   const { exactShown, wholeRound, roundsShown, over, completeness, cylinders, tempo, memoryConfidence } = d;
-  return { state, codes, memories, complete, confidence, codeConfidence, heard: { exactShown, wholeRound, roundsShown, over, completeness, cylinders, tempo, memoryConfidence } }; // prettier-ignore
+  return {
+    state,
+    codes,
+    memories,
+    complete,
+    confidence,
+    codeConfidence,
+    heard: { exactShown, wholeRound, roundsShown, over, completeness, cylinders, tempo, memoryConfidence },
+  };
 }
 
 /** A lamp that did not blink for `ms`: what it did says the person who watched. Under a while it means nothing. */

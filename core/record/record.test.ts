@@ -89,13 +89,19 @@ describe("the path of a job", () => {
 
 describe("a story that is told in two places", () => {
   it("keeps what only one of them has changed, and names what both have, whoever has the last word", () => {
-    const told = (part: Partial<Story>, handOver = false) => ({ story: { ...EMPTY_STORY, lamp: "MIL", words: "first", ...part }, handOver }); // prettier-ignore
+    const told = (part: Partial<Story>, handOver = false) => ({
+      story: { ...EMPTY_STORY, lamp: "MIL", words: "first", ...part },
+      handOver,
+    });
     const [base, here] = [told({ weather: ["Wet"] }), told({ weather: ["Wet"], since: "May", words: "second" }, true)];
     const apart = mergeStory(base, here, told({ weather: ["Wet", "Frost"] }));
     expect(apart).toEqual({ ...told({ weather: ["Wet", "Frost"], since: "May", words: "second" }, true), both: [] });
     const both = mergeStory(base, here, told({ weather: ["Wet"], words: "third" }));
     // What the other one alone has told stays, also where this one's words count.
-    expect(both).toEqual({ ...told({ weather: ["Wet"], since: "May", words: "third" }, true), both: ["the owner's words"] }); // prettier-ignore
+    expect(both).toEqual({
+      ...told({ weather: ["Wet"], since: "May", words: "third" }, true),
+      both: ["the owner's words"],
+    });
   });
 });
 
@@ -166,24 +172,38 @@ describe("openDoc", () => {
       if ("fault" in read) throw new Error(read.fault);
       expect(read.faults).toEqual([]);
       expect(read.docs.map((d) => d.kind).sort()).toEqual(["job", "job", "reading", "reading", "vehicle", "vehicle"]);
-      for (const doc of read.docs) expect(doc).toMatchObject({ ...records[`${doc.kind}/${doc.id}`], version: RECORD_VERSION }); // prettier-ignore
+      for (const doc of read.docs)
+        expect(doc).toMatchObject({ ...records[`${doc.kind}/${doc.id}`], version: RECORD_VERSION });
     }
   });
 
   it("gives a field that is missing its default, and keeps one that is unknown through every change", () => {
-    const { handOver: _, clears: __, verdict: ___, ...old } = { ...job(), colour: "red", story: { ...EMPTY_STORY, mood: "bad" } }; // prettier-ignore
+    const {
+      handOver: _,
+      clears: __,
+      verdict: ___,
+      ...old
+    } = { ...job(), colour: "red", story: { ...EMPTY_STORY, mood: "bad" } };
     const got = openDoc("job/j1", old);
     if ("locked" in got) throw new Error(got.locked.message);
     expect(got.doc).toEqual({ ...old, handOver: false, clears: [], verdict: "" });
     let j = got.doc as Job;
     j = withLampCheck(j, "steady", "all", at(3));
-    j = closeJob(endClear(beginClear(note(j, "read", "x", at(4)), "fuse", "Fuse", at(6)), { system: "engine" }, "Fuse", at(7)), "fixed", "Fixed.", at(9)); // prettier-ignore
+    j = closeJob(
+      endClear(beginClear(note(j, "read", "x", at(4)), "fuse", "Fuse", at(6)), { system: "engine" }, "Fuse", at(7)),
+      "fixed",
+      "Fixed.",
+      at(9),
+    );
     expect(j).toMatchObject({ colour: "red", story: { mood: "bad" }, end: "fixed" });
     expect(openDoc("job/j1", j)).toEqual({ doc: j });
   });
 
   it("climbs rung by rung, and says where there is none", () => {
-    const ladder = { 1: (o: object) => ({ ...o, plate: "?" }), 2: (o: { plate?: unknown }) => ({ ...o, plate: `${String(o.plate)}!` }) }; // prettier-ignore
+    const ladder = {
+      1: (o: object) => ({ ...o, plate: "?" }),
+      2: (o: { plate?: unknown }) => ({ ...o, plate: `${String(o.plate)}!` }),
+    };
     expect(climb(ladder, { version: 1, own: 1 }, 1, 3)).toEqual({ version: 3, own: 1, plate: "?!" });
     expect(climb(ladder, { version: 3 }, 3, 3)).toEqual({ version: 3 });
     expect(() => climb(ladder, { version: 3 }, 3, 5)).toThrow(/version 3/);

@@ -23,7 +23,6 @@ it("a single wrong byte is never taken for a good reply, nor noise for a request
       fc.nat(),
       fc.integer({ min: 1, max: 255 }),
       (c, payload, at, by) => {
-        // prettier-ignore
         const bytes = reply(c, payload);
         bytes[at % bytes.length] ^= by;
         expect(readReply(bytes, c)).toEqual({ wrong: "gibberish" });
@@ -46,7 +45,6 @@ it("values and codes survive the wire, values within a step of their byte", () =
       fc.double({ min: -40, max: 150, noNaN: true }),
       fc.double({ min: 0, max: 5, noNaN: true }),
       (rpm, ect, tps) => {
-        // prettier-ignore
         const back = valuesOf(parameters, Uint8Array.from(blockOf(parameters, { rpm, ect, tps })));
         expect(back.rpm).toBe(rpm);
         expect(Math.abs(back.ect - ect)).toBeLessThanOrEqual(0.5);

@@ -22,7 +22,8 @@ export function askedSince(v: Simulated, pack: Pack, access: SystemAccess): numb
     case "bridge": {
       const wire = v.wireAtKeyOn;
       // Taking the wire out ends the test at once.
-      if (!wire || !v.wire || !connector || wire.connector !== connector.id || v.wire.connector !== connector.id) return null; // prettier-ignore
+      if (!wire || !v.wire || !connector || wire.connector !== connector.id || v.wire.connector !== connector.id)
+        return null;
       if (bridgeEffect(connector, way, wire.from, wire.to).kind !== "right") return null;
       if (way.engine === "off") return v.keyOnAt + beginsAfterMs(way);
       if (v.engineAt === null || !v.warm || v.engineAt - v.keyOnAt > START_WITHIN) return null;
@@ -56,7 +57,9 @@ const isDead = (v: Simulated, { unit }: SystemAccess): boolean => v.deadUnits?.i
 /** What the unit tells as present and as stored. */
 function faultsNow(v: Simulated, access: SystemAccess, owner: string, cylinders: number): Faults {
   const stored = v.memory[owner] ?? [];
-  const there = v.faults.filter((f) => f.system === owner && (f.returns === "key-on" || (access.way.engine === "running" && f.returns === "drive"))); // prettier-ignore
+  const there = v.faults.filter(
+    (f) => f.system === owner && (f.returns === "key-on" || (access.way.engine === "running" && f.returns === "drive")),
+  );
   const live = there.map((f) => f.code);
   const { tells } = access.way;
   if (tells.kind === "lamp" && tells.act && access.dialect && v.engineAt !== null) {
@@ -122,7 +125,11 @@ export function flashesNow(lamp: LampNow): {
     case "show": {
       const { dialect, faults, cylinders, since, speed } = lamp;
       const random = seeded(Math.round(since));
-      return { lit: dialect.rest === "lit", since, flashes: flashesOf(dialect, faults, { speed, jitter: JITTER, random, cylinders }) }; // prettier-ignore
+      return {
+        lit: dialect.rest === "lit",
+        since,
+        flashes: flashesOf(dialect, faults, { speed, jitter: JITTER, random, cylinders }),
+      };
     }
     case "run": {
       const { short } = lamp.dialect.marks;
@@ -134,7 +141,10 @@ export function flashesNow(lamp: LampNow): {
       return { lit: true, since: lamp.since, flashes };
     }
     case "blinks": {
-      const flashes = Array.from({ length: lamp.count }, (_, i) => ({ start: lamp.afterMs + i * 1000, end: lamp.afterMs + i * 1000 + 500 })); // prettier-ignore
+      const flashes = Array.from({ length: lamp.count }, (_, i) => ({
+        start: lamp.afterMs + i * 1000,
+        end: lamp.afterMs + i * 1000 + 500,
+      }));
       return { lit: true, since: lamp.since, flashes };
     }
   }

@@ -6,7 +6,10 @@ import type { Simulated } from "./state";
 
 /** The protocol that a vehicle's unit speaks goes by its year. */
 function protocolOf(protocols: readonly { years: [number, number] }[], year: number): number {
-  return Math.max(0, protocols.findIndex((p) => year >= p.years[0] && year <= p.years[1])); // prettier-ignore
+  return Math.max(
+    0,
+    protocols.findIndex((p) => year >= p.years[0] && year <= p.years[1]),
+  );
 }
 
 /** What a unit answers on the wire, and the vehicle after it: the same bytes as through a real port. */

@@ -130,7 +130,17 @@ export function simulate(faults: readonly SimulatedFault[], speed: number): Simu
 
 /** The state when a page takes it up again: nobody holds a button, and the key was taken along. */
 export function parked(v: Simulated): Simulated {
-  return { ...v, key: "off", wireAtKeyOn: null, engineAt: null, down: {}, dash: null, walk: null, press: null, actedAt: null }; // prettier-ignore
+  return {
+    ...v,
+    key: "off",
+    wireAtKeyOn: null,
+    engineAt: null,
+    down: {},
+    dash: null,
+    walk: null,
+    press: null,
+    actedAt: null,
+  };
 }
 
 export function powered(v: Simulated): boolean {

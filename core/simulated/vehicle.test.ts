@@ -95,7 +95,9 @@ describe("a simulated vehicle", () => {
       after([{ do: "fuse", out: true, way }, FORGETS_AFTER.fuse, { do: "fuse", out: false }], both).memory;
     expect(pull("brake-fuse")).toEqual({ engine: ["26"] });
     expect(pull("trailer")).toEqual({ engine: ["26"], brake: ["23"] });
-    expect(after([{ do: "battery", off: true }, FORGETS_AFTER.battery, { do: "battery", off: false }], both).memory).toEqual({}); // prettier-ignore
+    expect(
+      after([{ do: "battery", off: true }, FORGETS_AFTER.battery, { do: "battery", off: false }], both).memory,
+    ).toEqual({});
   });
 
   it("sets no code again that was mended, and those that were not", () => {
@@ -116,9 +118,22 @@ describe("a simulated vehicle", () => {
 
   it("with a dead unit or bulb shows no lamp, whatever is asked", () => {
     const asked = (v: Partial<Simulated>) => lamp(after([wire("C", "G"), key("on")], { ...start, ...v }));
-    const unit = { ...pack, systems: [{ id: "engine", unit: "ECM", lamp: "MIL" }, { id: "brake", unit: "ABS", lamp: "ABS" }] } as unknown as Pack; // prettier-ignore
-    const kind = (v: Partial<Simulated>) => lampOf(after([wire("C", "G"), key("on")], { ...start, ...v }), unit, facts, "engine").kind; // prettier-ignore
-    expect([asked({}), kind({}), kind({ deadUnits: ["ECM"] }), kind({ deadLamps: ["MIL"] }), kind({ deadUnits: ["ABS"] })]).toEqual(["show", "show", "dark", "dark", "show"]); // prettier-ignore
+    const unit = {
+      ...pack,
+      systems: [
+        { id: "engine", unit: "ECM", lamp: "MIL" },
+        { id: "brake", unit: "ABS", lamp: "ABS" },
+      ],
+    } as unknown as Pack;
+    const kind = (v: Partial<Simulated>) =>
+      lampOf(after([wire("C", "G"), key("on")], { ...start, ...v }), unit, facts, "engine").kind;
+    expect([
+      asked({}),
+      kind({}),
+      kind({ deadUnits: ["ECM"] }),
+      kind({ deadLamps: ["MIL"] }),
+      kind({ deadUnits: ["ABS"] }),
+    ]).toEqual(["show", "show", "dark", "dark", "show"]);
   });
 
   it("is dark without its fuse or battery", () => {

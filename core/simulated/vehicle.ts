@@ -37,7 +37,12 @@ export function act(v: Simulated, action: SimulatedAction, pack: Pack, facts: Ve
       if (action.off) return { ...v, batteryOffAt: now };
       return { ...forget(v, v.batteryOffAt, FORGETS_AFTER.battery, now), batteryOffAt: null };
     case "mend":
-      return { ...v, faults: v.faults.map((f) => (f.system === action.system && f.code === action.code ? { ...f, returns: "never" } : f)) }; // prettier-ignore
+      return {
+        ...v,
+        faults: v.faults.map((f) =>
+          f.system === action.system && f.code === action.code ? { ...f, returns: "never" } : f,
+        ),
+      };
     case "new-fuse": {
       // With the wire still where it was, the new one blows as well.
       const next = { ...v, blown: false };
@@ -87,7 +92,10 @@ function released(v: Simulated, button: string, pack: Pack, facts: VehicleFacts,
   const writes = systems.find((s) => s.way.tells.kind === "text");
   if (writes?.way.tells.kind === "text" && writes.way.ask.kind === "buttons") {
     const { buttons, holdSeconds } = writes.way.ask;
-    if (v.dash) return button === writes.way.tells.next ? { ...next, dash: { line: (v.dash.line + 1) % linesOf(v, pack, facts).length } } : next; // prettier-ignore
+    if (v.dash)
+      return button === writes.way.tells.next
+        ? { ...next, dash: { line: (v.dash.line + 1) % linesOf(v, pack, facts).length } }
+        : next;
     const together = buttons.every((b) => v.heldAtKeyOn.includes(b) && b in v.down);
     return together && (now - v.keyOnAt) / 1000 >= holdSeconds ? { ...next, dash: { line: 0 } } : next;
   }

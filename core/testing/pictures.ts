@@ -55,7 +55,8 @@ export function* drawFilm(
     const y = new Uint8Array(W * H);
     const u = new Uint8Array((W * H) / 4).fill(128);
     const v = new Uint8Array((W * H) / 4).fill(128);
-    const light = (value: number) => Math.min(255, Math.max(0, value * exposure + (trouble.sun ?? 0) + grain[g++ & 0xffff])); // prettier-ignore
+    const light = (value: number) =>
+      Math.min(255, Math.max(0, value * exposure + (trouble.sun ?? 0) + grain[g++ & 0xffff]));
     for (let j = 0; j < H; j++)
       for (let i = 0; i < W; i++) {
         const [a, b] = [Math.min(W - 1, Math.max(0, i - dx)), Math.min(H - 1, Math.max(0, j - dy))];

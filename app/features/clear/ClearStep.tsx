@@ -92,7 +92,9 @@ export function ClearStep() {
   const { known } = ownOf(data);
   const tells = known.answer === "codes" || known.answer === "none";
   const read = judged.systems.filter((s) => s.access.way.tells.kind !== "readiness");
-  const unread = read.filter((s) => s.known.answer !== "codes" && s.known.answer !== "none").map(({ access: a }) => ({ system: a.system, name: a.name })); // prettier-ignore
+  const unread = read
+    .filter((s) => s.known.answer !== "codes" && s.known.answer !== "none")
+    .map(({ access: a }) => ({ system: a.system, name: a.name }));
   const ways = planClear(pack, access.system, {
     recorded: tells,
     unread,

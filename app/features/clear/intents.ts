@@ -23,7 +23,9 @@ export const clearIntents = {
     const { pack, access } = await data();
     await changeJob(id, (j) => {
       const way = pack.clears.find((c) => c.id === j.clearing?.way);
-      const wiped: { system: string; wiped?: string[] } = way ? { system: way.system, wiped: wipes(pack, way) } : { system: j.system }; // prettier-ignore
+      const wiped: { system: string; wiped?: string[] } = way
+        ? { system: way.system, wiped: wipes(pack, way) }
+        : { system: j.system };
       const units = pack.systems.filter((s) => wiped.wiped?.includes(s.id)).map((s) => lower(s.name));
       const name = `${way?.title ?? ""}${way?.each && code ? `, code ${code}` : ""} (${units.join(", ") || j.system})`;
       return endClear(j, { ...wiped, ...(code !== undefined && { code }) }, name, now);

@@ -70,14 +70,17 @@ const KEY_WORDS = { off: "Key off.", on: "Key on, engine off.", run: "Engine run
 /** The work of this way in one sentence, for the step that is open. */
 function headline(way: Way, step: Way["steps"][number]): string {
   const { ask } = way;
-  const key = step.key === "on" ? "Key on now." : step.key !== "run" ? "Key off first." : step.wire === "in" ? "Start it." : ""; // prettier-ignore
+  const key =
+    step.key === "on" ? "Key on now." : step.key !== "run" ? "Key off first." : step.wire === "in" ? "Start it." : "";
   switch (ask.kind) {
     case "bridge": {
       const [a, b] = ask.bridge;
       return `${step.wire === "in" ? `Join ${a} and ${b}.` : `You will join ${a} and ${b}.`} ${key}`;
     }
     case "reader":
-      return step.wire === "in" ? `Reader on ${ask.ground} and ${ask.signal}. ${key}` : `The reader goes on ${ask.ground} and ${ask.signal}. ${key}`; // prettier-ignore
+      return step.wire === "in"
+        ? `Reader on ${ask.ground} and ${ask.signal}. ${key}`
+        : `The reader goes on ${ask.ground} and ${ask.signal}. ${key}`;
     case "lead":
       return `The lead goes on ${ask.wires.map((w) => w.cavity).join(", ")}. ${key}`;
     case "key-cycle":

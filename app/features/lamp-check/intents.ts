@@ -6,7 +6,12 @@ import { intent } from "~/store/use-job";
 
 export const lampCheckIntents = {
   "lamp-check": intent(
-    object({ seen: lampSeenRule, others: othersSeenRule, units: optional(unitsSeenRule), headline: optional(text(4000)) }), // prettier-ignore
+    object({
+      seen: lampSeenRule,
+      others: othersSeenRule,
+      units: optional(unitsSeenRule),
+      headline: optional(text(4000)),
+    }),
     ({ seen, others, units, headline }, { id, now }) =>
       changeJob(id, (j) => withLampCheck(j, seen, others, now, units, headline)),
   ),

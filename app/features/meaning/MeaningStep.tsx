@@ -211,7 +211,9 @@ function headline(known: Known, faults: Meaning[], expected: Meaning[], status: 
       const first = faults.find((m) => m.entry?.first);
       if (first) return `${first.code} comes first, whatever else is stored.`;
       if (!faults.length) {
-        const only = expected.length ? `Only what is expected on this vehicle${status.length ? ", and status codes" : ""}` : "Only status codes"; // prettier-ignore
+        const only = expected.length
+          ? `Only what is expected on this vehicle${status.length ? ", and status codes" : ""}`
+          : "Only status codes";
         return atLeast(known.whole, "likely") ? `${only}, no fault.` : `${only} so far: the list was not seen whole.`;
       }
       const unknown = faults.filter((m) => !m.entry);

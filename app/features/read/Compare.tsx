@@ -56,7 +56,6 @@ export function Compare({
           ) : (
             `${other.name} does not show the same flashes: another lamp, or another show.`
           )}{" "}
-          {/* prettier-ignore */}
         </p>
         <Button onPress={() => onOther(null)}>Remove the overlay</Button>
       </Row>

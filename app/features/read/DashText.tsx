@@ -46,7 +46,7 @@ export function DashText({ data, tells }: { data: JobData; tells: Tells }) {
   const lists: Record<string, SystemList> = Object.fromEntries(
     known.map((s) => {
       const codes = [...new Set(read.flatMap((r) => (r.kind === "code" && r.system === s.system ? [r.code] : [])))];
-      const unclear = read.flatMap((r) => (r.kind === "unclear" && systemOf(r) === s.system ? [r.text] : [])); // prettier-ignore
+      const unclear = read.flatMap((r) => (r.kind === "unclear" && systemOf(r) === s.system ? [r.text] : []));
       const state = codes.length ? "codes" : unclear.length || !ended ? "unclear" : "none";
       return [s.system, { state, codes, unclear }];
     }),

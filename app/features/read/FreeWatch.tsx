@@ -61,7 +61,9 @@ export function FreeWatch({
   // Nothing blinks this way; asking how it talks would lead astray.
   const misfit = useSession(session, (s) => s.decoded?.misfit ?? null);
   const dialect = useSession(session, (s) => s.reading.dialect);
-  const again = useSession(session, (s) => (s.reading.id === stored?.id && s.phase === "stopped" ? s.reading.startedAt : null)); // prettier-ignore
+  const again = useSession(session, (s) =>
+    s.reading.id === stored?.id && s.phase === "stopped" ? s.reading.startedAt : null,
+  );
   const elsewhere = useSession(session, (s) => s.elsewhere);
   const title = "A lamp";
   const another = () => {
@@ -215,7 +217,11 @@ async function speaking(known: readonly Believed[], lamps: readonly LampSeen[], 
     lamps.map(async ({ t, y }) => {
       // The first minute and a half tells lamps from what merely blinks.
       const n = t.findLastIndex((ms) => ms < JUDGED_MS) + 1;
-      const filmed = { mode: "levels" as const, levels: { t: [...t.subarray(0, n)], y: [...y.subarray(0, n)] }, until: Math.min(until, JUDGED_MS) }; // prettier-ignore
+      const filmed = {
+        mode: "levels" as const,
+        levels: { t: [...t.subarray(0, n)], y: [...y.subarray(0, n)] },
+        until: Math.min(until, JUDGED_MS),
+      };
       const { ranked } = await flashWorker("judge").identify(
         known.map((k) => k.dialect),
         filmed,

@@ -52,7 +52,11 @@ interface Walk {
   done: string[];
 }
 const isWalk = (v: unknown): v is Walk =>
-  typeof v === "object" && v !== null && typeof (v as Walk).at === "number" && Array.isArray((v as Walk).done) && typeof (v as Walk).texts === "object"; // prettier-ignore
+  typeof v === "object" &&
+  v !== null &&
+  typeof (v as Walk).at === "number" &&
+  Array.isArray((v as Walk).done) &&
+  typeof (v as Walk).texts === "object";
 
 /** A dash that walks through its modules: module by module, what it shows is typed, with the next button named. */
 export function ModuleWalk({ data, tells }: { data: JobData; tells: Tells }) {
@@ -65,7 +69,11 @@ export function ModuleWalk({ data, tells }: { data: JobData; tells: Tells }) {
   const here = modules[at];
   const nameOf = (system: string) => modules.find((m) => m.system === system)?.name ?? system;
   const lineOf = (system: string, letter: string) => (text: string) =>
-    readLine(text.startsWith(letter) ? text.slice(letter.length).trim() : text, [{ system, prefix: "", digits: tells.digits }], tells.none); // prettier-ignore
+    readLine(
+      text.startsWith(letter) ? text.slice(letter.length).trim() : text,
+      [{ system, prefix: "", digits: tells.digits }],
+      tells.none,
+    );
   const listOf = (system: string, letter: string): SystemList => {
     const read = (walk.texts[system] ?? []).map(lineOf(system, letter));
     const codes = [...new Set(read.flatMap((r) => (r.kind === "code" ? [r.code] : [])))];

@@ -44,8 +44,14 @@ function cylindersText(d: Decoded, own: number | null): { agrees: boolean; text:
   const counted = d.assignment.some((a) => a?.unit.means === "cylinders");
   if (!counted || own === null || d.cylinders === null || d.confidence < LIKELY) return null;
   return d.cylinders === own
-    ? { agrees: true, text: `Half of ${own} cylinders first, as this engine has: the right unit, and the counting works.` }
-    : { agrees: false, text: `${d.cylinders / 2} flashes first stand for ${d.cylinders} cylinders, and this engine has ${own}. Another unit answers, or a flash was lost: watch once more.` }; // prettier-ignore
+    ? {
+        agrees: true,
+        text: `Half of ${own} cylinders first, as this engine has: the right unit, and the counting works.`,
+      }
+    : {
+        agrees: false,
+        text: `${d.cylinders / 2} flashes first stand for ${d.cylinders} cylinders, and this engine has ${own}. Another unit answers, or a flash was lost: watch once more.`,
+      };
 }
 
 /** @param given how likely the lamp speaks the dialect that it is read by, 0 to 1: no code is surer than that; @param most nor than this, since another unit may have answered */

@@ -127,7 +127,9 @@ export function SerialData({ data, tells }: { data: JobData; tells: Tells }) {
   const { connected, problem, samples, codes, connect, readCodes, disconnect } = useUnit(tells, protocol);
   const record = useRecordLists(data);
   const keep = (read: string[]) => {
-    const lists = { [access.system]: { state: read.length ? ("codes" as const) : ("none" as const), codes: read, unclear: [] } }; // prettier-ignore
+    const lists = {
+      [access.system]: { state: read.length ? ("codes" as const) : ("none" as const), codes: read, unclear: [] },
+    };
     disconnect();
     void record({ input: "serial", run, lists, says: sayLists(lists, () => access.name) });
   };

@@ -71,7 +71,9 @@ export function Watch({ data, dialect }: { data: JobData; dialect: Dialect }) {
   const [picture] = useState(() => new PictureWatch(() => [session, ...others.map((o) => o.session)]));
   const { phase, input, some, pictured, playhead, setPlayhead } = useWatch(session, picture);
   const run = useSession(session, (s) => s.reading.run);
-  const most = useSession(session, ({ reading, decoded }) => mostOf(access, systems, { ...reading, result: decoded && resultFrom(decoded) })); // prettier-ignore
+  const most = useSession(session, ({ reading, decoded }) =>
+    mostOf(access, systems, { ...reading, result: decoded && resultFrom(decoded) }),
+  );
   const anything = useSession(session, hasAnything);
   const working = useWorking(session, picture);
   const elsewhere = useSession(session, (s) => s.elsewhere);
@@ -287,7 +289,9 @@ function useRecord(session: ReadingSession, others: readonly Other[], picture: P
     // The newest of all readings is told of first; what is known of its system takes in those before it.
     const store = (of: SystemAccess) => (reading: Reading) => {
       const readings = [...data.readings.filter((r) => r.id !== reading.id), reading];
-      return writeReading(reading, (j) => withReading(j, sayKnown(of.name, knownOf({ ...data, job: j, readings }, of.system)), reading.recordedAt!)); // prettier-ignore
+      return writeReading(reading, (j) =>
+        withReading(j, sayKnown(of.name, knownOf({ ...data, job: j, readings }, of.system)), reading.recordedAt!),
+      );
     };
     try {
       await session.finish(store(access));

@@ -77,7 +77,17 @@ export function looseHome(dialect: Dialect, speaks: Home["speaks"], stored: Read
     cylinders: null,
     stored,
     blank: (input) =>
-      newReading({ id: newId(), job: "-", vehicle: "-", system: "-", way: "-", dialect: dialect.id, input, run: "before", startedAt: NOT_STARTED }), // prettier-ignore
+      newReading({
+        id: newId(),
+        job: "-",
+        vehicle: "-",
+        system: "-",
+        way: "-",
+        dialect: dialect.id,
+        input,
+        run: "before",
+        startedAt: NOT_STARTED,
+      }),
     save: keepLoose,
     drop: dropLoose,
     keep: null,

@@ -92,7 +92,10 @@ function beginning({ loopFrom, advance }: Dialect): string {
 function listIn(d: Decoded): string {
   const { live, stored } = d.memories;
   if (!live || !stored) return listOf(d.codes);
-  return [live.length ? `${listOf(live)} there now` : "nothing there now", stored.length ? `${listOf(stored)} in memory` : "nothing in memory"].join(", "); // prettier-ignore
+  return [
+    live.length ? `${listOf(live)} there now` : "nothing there now",
+    stored.length ? `${listOf(stored)} in memory` : "nothing in memory",
+  ].join(", ");
 }
 
 /** Never more than is so: 99.7 is not 100. */

@@ -329,7 +329,9 @@ describe("a reading without a vehicle", () => {
 describe("the beginning of a watch", () => {
   const end = dialect("end-mark");
   const shown = (codes: string[]) =>
-    encode(end, { stored: codes }, 60_000, { from: 0 }).flatMap(([t, lit], i, all) => (lit && (all[i + 1]?.[0] ?? 0) - t < 1500 ? [t + 230] : [])); // prettier-ignore
+    encode(end, { stored: codes }, 60_000, { from: 0 }).flatMap(([t, lit], i, all) =>
+      lit && (all[i + 1]?.[0] ?? 0) - t < 1500 ? [t + 230] : [],
+    );
 
   it("of a list that is shown once is told with the key: what is tapped from then on is read whole", async () => {
     const session = new ReadingSession(homeOf(end));

@@ -241,14 +241,25 @@ export class ReadingSession {
     this.picturesReadAt = input === "film" ? performance.now() : -Infinity;
     const startedAt = nowIso();
     const { levels: _, corrected: __, ...rest } = reading;
-    this.set({ reading: { ...rest, input, startedAt, marks: [], pauses: [], until: null }, phase: "watching", decoded: null, undo: [], settled: false }); // prettier-ignore
+    this.set({
+      reading: { ...rest, input, startedAt, marks: [], pauses: [], until: null },
+      phase: "watching",
+      decoded: null,
+      undo: [],
+      settled: false,
+    });
   };
 
   /** The lamp's brightness in all pictures so far, times from the first one, and where the pictures have come to. */
   seePicture = (seen: Brightness, at: number): void => {
     const { phase } = this.state;
     // What a person has corrected stays as it is. After the end another lamp may be picked from the same pictures.
-    if ((phase !== "watching" && phase !== "stopped") || this.state.reading.corrected || !isPicture(this.state.reading.input)) return; // prettier-ignore
+    if (
+      (phase !== "watching" && phase !== "stopped") ||
+      this.state.reading.corrected ||
+      !isPicture(this.state.reading.input)
+    )
+      return;
     const reading = withBrightness(this.state.reading, this.before, this.from, seen);
     this.pictured = this.from + at;
     if (phase === "stopped") return this.store(reading);
@@ -440,7 +451,8 @@ export class ReadingSession {
     }
     // Want of taps takes nothing back: whoever taps no more has stopped looking, and the lamp goes on.
     const last = this.answeredOf;
-    const quiet = !isPicture(of.input) && last?.marks === of.marks && last.counts === of.counts && last.withKey === of.keyOn; // prettier-ignore
+    const quiet =
+      !isPicture(of.input) && last?.marks === of.marks && last.counts === of.counts && last.withKey === of.keyOn;
     if (quiet && this.state.decoded?.complete && !decoded.complete) return;
     this.answeredOf = { marks: of.marks, counts: of.counts, withKey: of.keyOn, until };
     this.set({ decoded });

@@ -14,7 +14,18 @@ export function homeOf(dialect: Dialect, part: Partial<Home> = {}): Home & { sav
     cylinders: null,
     stored: null,
     saved,
-    blank: (input) => newReading({ id: "r", job: "j", vehicle: "v", system: "engine", way: "w", dialect: dialect.id, input, run: "before", startedAt: NOT_STARTED }), // prettier-ignore
+    blank: (input) =>
+      newReading({
+        id: "r",
+        job: "j",
+        vehicle: "v",
+        system: "engine",
+        way: "w",
+        dialect: dialect.id,
+        input,
+        run: "before",
+        startedAt: NOT_STARTED,
+      }),
     save: (reading) => {
       saved.push(reading);
       return Promise.resolve();

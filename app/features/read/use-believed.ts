@@ -88,7 +88,11 @@ export function useBelieved(session: ReadingSession, known: readonly Believed[])
         if (session.state.reading.startedAt !== reading.startedAt) return;
         setNone(answer.none + answer.even);
         if (own !== undefined) setLearned(own?.dialect && own.none < NO_LIST ? own : null);
-        setRanked(answer.ranked.flatMap((a) => known.filter((k) => k.dialect.id === a.dialect).map((k) => ({ ...k, probability: a.probability })))); // prettier-ignore
+        setRanked(
+          answer.ranked.flatMap((a) =>
+            known.filter((k) => k.dialect.id === a.dialect).map((k) => ({ ...k, probability: a.probability })),
+          ),
+        );
       } catch {
         // A worker that died is started anew with the next question.
         asked = "";

@@ -24,7 +24,11 @@ export function BringIn() {
         return setState({ phase: "refused", name, why: `${read.fault} Your records are as they were.` });
       setState({ phase: "done", read, merge: await bringIn(read.docs) });
     } catch {
-      setState({ phase: "refused", name, why: "It could not be brought in as a whole: this browser has no room for it, or lost hold of its store. What was here stays, and what came in too; free some room, then bring the file again." }); // prettier-ignore
+      setState({
+        phase: "refused",
+        name,
+        why: "It could not be brought in as a whole: this browser has no room for it, or lost hold of its store. What was here stays, and what came in too; free some room, then bring the file again.",
+      });
     }
   };
   return (

@@ -33,7 +33,10 @@ export function Joined({
   const touch = (cavity: string) => {
     if (names.length) {
       setLead(null);
-      doIt({ do: "leads", leads: { connector: connector.id, fed: v.leads?.fed ?? false, at: { ...v.leads?.at, [next]: cavity } } }); // prettier-ignore
+      doIt({
+        do: "leads",
+        leads: { connector: connector.id, fed: v.leads?.fed ?? false, at: { ...v.leads?.at, [next]: cavity } },
+      });
       return;
     }
     if (v.wire) return;

@@ -22,7 +22,14 @@ export function WayInStep() {
   const whole = useIntents<JobIntents>(null);
   const variant = variantOf(pack, vehicle);
   const traps = variant ? trapsFor(variant, vehicle) : [];
-  const found = findWays(PACKS, { make: pack.id, variant: vehicle.variant, year: vehicle.year, engine: vehicle.engine, market: vehicle.market, seen: {} }); // prettier-ignore
+  const found = findWays(PACKS, {
+    make: pack.id,
+    variant: vehicle.variant,
+    year: vehicle.year,
+    engine: vehicle.engine,
+    market: vehicle.market,
+    seen: {},
+  });
   return (
     <>
       <h1>

@@ -13,7 +13,8 @@ describe("a connector's outline", () => {
       expect([c.id, wire.transform]).toEqual([c.id, c.outline ? `translate(${c.size[0]} 0) scale(-1 1)` : undefined]);
       if (c.outline) expect(wire.d).toBe(socket.d);
       // A cavity mirrors about the same middle as its shell.
-      for (const cavity of c.cavities) expect(place(c, cavity, "wire")[0] + place(c, cavity, "socket")[0]).toBe(c.size[0]); // prettier-ignore
+      for (const cavity of c.cavities)
+        expect(place(c, cavity, "wire")[0] + place(c, cavity, "socket")[0]).toBe(c.size[0]);
     }
   });
 });

@@ -52,7 +52,18 @@ export function checkStatements(c: JobCase, v: Simulated, world: World, when: st
     const input = reading?.kind === "reading" ? reading.input : "";
     const detail = "code" in s ? `${"is" in s ? s.is : ""} ${s.memory ?? ""}${s.code}` : "is" in s ? s.is : "";
     const key = `${when} ${s.kind} ${s.system} ${detail} ${s.evidence.map((e) => ("id" in e ? e.id : e.at)).join()}`;
-    return [{ key, kind: s.kind === "persistence" || s.kind === "verdict" ? s.is : s.kind, system: s.system, sure: s.sure, right, when, input, text: `${s.kind} ${detail} ${reasons.join(" ")}` }]; // prettier-ignore
+    return [
+      {
+        key,
+        kind: s.kind === "persistence" || s.kind === "verdict" ? s.is : s.kind,
+        system: s.system,
+        sure: s.sure,
+        right,
+        when,
+        input,
+        text: `${s.kind} ${detail} ${reasons.join(" ")}`,
+      },
+    ];
   });
 }
 
@@ -81,7 +92,8 @@ function holds(s: Statement, j: Judgement, c: JobCase, v: Simulated, world: Worl
     if (memory) return memory === "live" ? live : stored;
     return memories.has("stored") ? stored : live;
   };
-  const returning = (code: string, faults: readonly SimulatedFault[]) => faults.find((f) => f.system === owner && f.code === code && f.returns !== "never"); // prettier-ignore
+  const returning = (code: string, faults: readonly SimulatedFault[]) =>
+    faults.find((f) => f.system === owner && f.code === code && f.returns !== "never");
   switch (s.kind) {
     case "stored":
       return storedIn(shot, s.memory).includes(s.code);
@@ -89,8 +101,17 @@ function holds(s: Statement, j: Judgement, c: JobCase, v: Simulated, world: Worl
       return [...memories].every((m) => storedIn(shot, memories.size > 1 ? m : null).length === 0);
     case "list-whole": {
       const said = j.systems.find((x) => x.access.system === s.system)!.known.codes;
-      if (memories.size < 2) return same(said.map((x) => x.code), storedIn(shot, null)); // prettier-ignore
-      return [...memories].every((m) => same(said.filter((x) => x.memory === m).map((x) => x.code), storedIn(shot, m))); // prettier-ignore
+      if (memories.size < 2)
+        return same(
+          said.map((x) => x.code),
+          storedIn(shot, null),
+        );
+      return [...memories].every((m) =>
+        same(
+          said.filter((x) => x.memory === m).map((x) => x.code),
+          storedIn(shot, m),
+        ),
+      );
     }
     case "other-unit":
       return shot ? shot.watched !== access.unit : null;
@@ -103,7 +124,10 @@ function holds(s: Statement, j: Judgement, c: JobCase, v: Simulated, world: Worl
       const there = storedIn(shot, s.memory).includes(s.code);
       switch (s.is) {
         case "hard":
-          return s.memory === "live" ? there : shot.faults.some((f) => f.system === owner && f.code === s.code && f.returns === "key-on") || (shot.live[s.system] ?? []).includes(s.code); // prettier-ignore
+          return s.memory === "live"
+            ? there
+            : shot.faults.some((f) => f.system === owner && f.code === s.code && f.returns === "key-on") ||
+                (shot.live[s.system] ?? []).includes(s.code);
         case "intermittent":
           return shot.faults.some((f) => f.system === owner && f.code === s.code && f.returns === "drive");
         case "gone":
@@ -126,7 +150,10 @@ function holds(s: Statement, j: Judgement, c: JobCase, v: Simulated, world: Worl
     case "verdict": {
       const owners = new Set(c.systems.map((x) => tableOwner(c.pack, x.system)));
       const expected = new Set(c.vehicle.changes.flatMap((x) => x.codes));
-      if (s.is === "fixed") return !v.faults.some((f) => owners.has(f.system) && f.returns !== "never" && !expected.has(f.code) && readIn(c, f.system)); // prettier-ignore
+      if (s.is === "fixed")
+        return !v.faults.some(
+          (f) => owners.has(f.system) && f.returns !== "never" && !expected.has(f.code) && readIn(c, f.system),
+        );
       const of = (state: string) => j.systems.filter((x) => x.proof.state === state);
       // A code that is said to be there still, or again, was in a memory after its clear.
       if (s.is === "not-fixed")
@@ -142,7 +169,9 @@ function holds(s: Statement, j: Judgement, c: JobCase, v: Simulated, world: Worl
           const last = x.known.last && world.snapshots.get(x.known.last.reading.id);
           const stored = last ? (last.memory[x.access.memory] ?? []) : [];
           const only = x.access.dialect?.phases.every((p) => p.kind !== "stored" || p.memory === "live");
-          return (only ? (last?.live[x.access.system] ?? []) : stored).every((code) => codeKind(c, x.access.system, code) !== "fault"); // prettier-ignore
+          return (only ? (last?.live[x.access.system] ?? []) : stored).every(
+            (code) => codeKind(c, x.access.system, code) !== "fault",
+          );
         });
       return null;
     }
@@ -153,7 +182,11 @@ function holds(s: Statement, j: Judgement, c: JobCase, v: Simulated, world: Worl
     case "unit-alive":
       return !world.dead.includes(access.unit);
     case "only-lamp":
-      return world.lamps.includes(access.about.lamp) && !world.dead.includes(access.unit) && !(access.about.drives ?? []).some((o) => world.outputs.includes(o.id)); // prettier-ignore
+      return (
+        world.lamps.includes(access.about.lamp) &&
+        !world.dead.includes(access.unit) &&
+        !(access.about.drives ?? []).some((o) => world.outputs.includes(o.id))
+      );
     default:
       return null;
   }

@@ -22,7 +22,9 @@ export function clearAll(stage: Stage, wanted: readonly SystemAccess[]): string[
       continue;
     }
     if (stage.vehicle.radio === "not-asked") stage.vehicle = { ...stage.vehicle, radio: "none" };
-    const unread = j.systems.filter((x) => x.known.answer === "not-read" && x.access.way.tells.kind !== "readiness").map((x) => ({ system: x.access.system, name: x.access.name })); // prettier-ignore
+    const unread = j.systems
+      .filter((x) => x.known.answer === "not-read" && x.access.way.tells.kind !== "readiness")
+      .map((x) => ({ system: x.access.system, name: x.access.name }));
     const ways = planClear(stage.pack, s.system, {
       recorded: true,
       unread,
@@ -76,7 +78,11 @@ function clearBy(stage: Stage, way: Pack["clears"][number], s: SystemAccess): st
     for (const [i, code] of codes.entries()) {
       if (i) begin();
       stage.wait(way.seconds * 1000);
-      if (!stage.slip("wrong-fuse")) stage.v = { ...stage.v, memory: { ...stage.v.memory, [owner]: (stage.v.memory[owner] ?? []).filter((c) => c !== code) } }; // prettier-ignore
+      if (!stage.slip("wrong-fuse"))
+        stage.v = {
+          ...stage.v,
+          memory: { ...stage.v.memory, [owner]: (stage.v.memory[owner] ?? []).filter((c) => c !== code) },
+        };
       end(code);
     }
     if (!codes.length) {

@@ -9,15 +9,23 @@ export function hookUp(stage: Stage, s: SystemAccess): void {
   const wrong = (ask.kind === "bridge" || ask.kind === "reader") && stage.slip("wrong-wire");
   if (ask.kind === "bridge") {
     const [a, b] = ask.bridge;
-    const test = c!.cavities.find((x) => x.role === "test" && !ask.bridge.includes(x.id)) ?? c!.cavities.find((x) => x.role === "empty"); // prettier-ignore
+    const test =
+      c!.cavities.find((x) => x.role === "test" && !ask.bridge.includes(x.id)) ??
+      c!.cavities.find((x) => x.role === "empty");
     const ground = c!.cavities.find((x) => ask.bridge.includes(x.id) && x.role === "ground")?.id ?? b;
-    stage.do({ do: "wire", wire: { connector: c!.id, from: wrong && test ? test.id : a, to: wrong && test ? ground : b } }); // prettier-ignore
+    stage.do({
+      do: "wire",
+      wire: { connector: c!.id, from: wrong && test ? test.id : a, to: wrong && test ? ground : b },
+    });
   } else if (ask.kind === "reader") {
     const other = stage.systems.find((x) => x !== s && x.way.ask.kind === "reader")?.way.ask;
     const signal = wrong && other?.kind === "reader" ? other.signal : ask.signal;
     stage.do({ do: "leads", leads: { connector: c!.id, at: { black: ask.ground, signal }, fed: true } });
   } else if (ask.kind === "lead") {
-    stage.do({ do: "leads", leads: { connector: c!.id, fed: false, at: Object.fromEntries(ask.wires.map((w) => [w.colour, w.cavity])) } }); // prettier-ignore
+    stage.do({
+      do: "leads",
+      leads: { connector: c!.id, fed: false, at: Object.fromEntries(ask.wires.map((w) => [w.colour, w.cavity])) },
+    });
   }
 }
 

@@ -36,11 +36,21 @@ export interface Doer {
 const each = (p: number) => Object.fromEntries(SLIPS.map((s) => [s, p])) as Record<Slip, number>;
 
 export function doerOf(kind: Doer["kind"], random: () => number): Doer {
-  if (kind === "careful") return { kind, eyes: personOf(random() < 0.5 ? "clean" : "normal", random), slips: each(0), patience: 4 }; // prettier-ignore
+  if (kind === "careful")
+    return { kind, eyes: personOf(random() < 0.5 ? "clean" : "normal", random), slips: each(0), patience: 4 };
   return {
     kind,
     eyes: personOf(random() < 0.6 ? "normal" : "hard", random),
-    slips: { ...each(0.07), "before-key-on": 0.15, "late-watch": 0.15, "stops-early": 0.15, "short-press": 0.15, "no-drive": 0.25, "mends-wrongly": 0.3, "does-not-look": 0.3 }, // prettier-ignore
+    slips: {
+      ...each(0.07),
+      "before-key-on": 0.15,
+      "late-watch": 0.15,
+      "stops-early": 0.15,
+      "short-press": 0.15,
+      "no-drive": 0.25,
+      "mends-wrongly": 0.3,
+      "does-not-look": 0.3,
+    },
     patience: 5,
   };
 }

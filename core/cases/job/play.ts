@@ -61,16 +61,26 @@ function lampCheck(stage: Stage): void {
     const lamp = hasLamp(s) ? (lit ? "steady" : "dark") : null;
     const all = outputsOf(stage.v, stage.pack, stage.vehicle, stage.now).filter((o) => o.system === s.system);
     const asked = lamp !== "steady" || stage.random() < 0.3;
-    const outputs = asked ? Object.fromEntries(all.filter(() => stage.doer.kind === "careful" || stage.random() < 0.7).map((o) => [o.id, o.works ? "works" : "dead"] as const)) : {}; // prettier-ignore
-    return { lamp: lamp ?? (Object.values(outputs).includes("works") ? "steady" : Object.keys(outputs).length ? "dark" : null), outputs }; // prettier-ignore
+    const outputs = asked
+      ? Object.fromEntries(
+          all
+            .filter(() => stage.doer.kind === "careful" || stage.random() < 0.7)
+            .map((o) => [o.id, o.works ? "works" : "dead"] as const),
+        )
+      : {};
+    return {
+      lamp: lamp ?? (Object.values(outputs).includes("works") ? "steady" : Object.keys(outputs).length ? "dark" : null),
+      outputs,
+    };
   };
   const tell = (seen: Record<string, UnitSeen>) => {
     const own = seen[units[0].system];
-    stage.job = withLampCheck(stage.job, own.lamp ?? "steady", othersOf(own.outputs), stage.iso(), seen); // prettier-ignore
+    stage.job = withLampCheck(stage.job, own.lamp ?? "steady", othersOf(own.outputs), stage.iso(), seen);
     stage.check("lamp check");
   };
   const seen = Object.fromEntries(units.map((s) => [s.system, look(s)]));
-  if (stage.slip("wrong-answer")) tell({ ...seen, [units[0].system]: { ...seen[units[0].system], lamp: stage.pick(["steady", "dark"] as const) } }); // prettier-ignore
+  if (stage.slip("wrong-answer"))
+    tell({ ...seen, [units[0].system]: { ...seen[units[0].system], lamp: stage.pick(["steady", "dark"] as const) } });
   tell(seen);
   stage.do({ do: "key", to: "off" });
   stage.wait(5000);
@@ -80,7 +90,13 @@ function lampCheck(stage: Stage): void {
 function readUntilKnown(stage: Stage, s: SystemAccess, run: Reading["run"]): Outcome["reached"][number] {
   const locked = lockOf(stage.job, stage.readings, "read", askedOf(s, stage.systems));
   const dead = stage.world.dead.includes(s.unit) || (tellsByDashLamp(s.way) && stage.world.lamps.includes(s.lamp));
-  const none = { system: s.system, way: s.way.tells.kind === "readiness" ? "readiness" : s.way.id, input: "tap" as Input, passes: 0, said: "locked" }; // prettier-ignore
+  const none = {
+    system: s.system,
+    way: s.way.tells.kind === "readiness" ? "readiness" : s.way.id,
+    input: "tap" as Input,
+    passes: 0,
+    said: "locked",
+  };
   if (locked) return { ...none, right: dead || stage.made.has("wrong-answer") || stage.made.has("wrong-lamp") };
   let input: Input = inputFor(stage, s);
   let passes = 0;
@@ -92,16 +108,28 @@ function readUntilKnown(stage: Stage, s: SystemAccess, run: Reading["run"]): Out
     passes++;
     if (stage.readings.length > before) stage.check(`read ${s.system}`);
     const known = judge(stage.case()).systems.find((x) => x.access === s)!.known;
-    said = `${known.answer} ${known.codes.map((x) => `${x.memory ?? ""}${x.code}`).join(" ")} ${known.answer === "none" ? known.none : known.whole}${known.disagree ? " disagree" : ""}`; // prettier-ignore
+    said = `${known.answer} ${known.codes.map((x) => `${x.memory ?? ""}${x.code}`).join(" ")} ${known.answer === "none" ? known.none : known.whole}${known.disagree ? " disagree" : ""}`;
     right = dead ? saysNothing(known) : isRight(stage, s);
     // What is copied by eye gets no surer by being read once more alike.
     const copied = inputOf(input).known === "copied" && passes >= 2 && known.whole === "likely";
-    const settled = known.answer === "codes" ? known.whole === "certain" || copied : known.answer === "none" && (known.none === "certain" || (known.none === "likely" && passes >= 2) || known.doubts.some((d) => d.kind === "looks-alike")); // prettier-ignore
+    const settled =
+      known.answer === "codes"
+        ? known.whole === "certain" || copied
+        : known.answer === "none" &&
+          (known.none === "certain" ||
+            (known.none === "likely" && passes >= 2) ||
+            known.doubts.some((d) => d.kind === "looks-alike"));
     if (settled && !known.disagree) break;
     if (dead && passes >= 2) break;
     if (stage.slip("other-input")) input = inputFor(stage, s);
     // A person who slips stops when it is likely; a careful one reads on.
-    if (stage.doer.kind === "slipping" && known.answer === "codes" && atLeast(known.whole, "likely") && stage.random() < 0.5) break; // prettier-ignore
+    if (
+      stage.doer.kind === "slipping" &&
+      known.answer === "codes" &&
+      atLeast(known.whole, "likely") &&
+      stage.random() < 0.5
+    )
+      break;
   }
   return { ...none, input, passes, right, said };
 }
@@ -116,7 +144,8 @@ function isRight(stage: Stage, s: SystemAccess): boolean {
   const onlyLive = s.dialect !== null && !s.dialect.phases.some((p) => p.kind === "stored" && p.memory === "stored");
   const two = known.codes.some((x) => x.memory !== null);
   const real = onlyLive ? live : two ? [...live.map((c) => `live ${c}`), ...stored.map((c) => `stored ${c}`)] : stored;
-  if (known.answer === "none") return real.length === 0 && (atLeast(known.none, "likely") || known.doubts.some((d) => d.kind === "looks-alike")); // prettier-ignore
+  if (known.answer === "none")
+    return real.length === 0 && (atLeast(known.none, "likely") || known.doubts.some((d) => d.kind === "looks-alike"));
   const said = known.codes.map((x) => (two && !onlyLive ? `${x.memory} ${x.code}` : x.code));
   return (
     known.answer === "codes" && atLeast(known.whole, "likely") && [...said].sort().join() === [...real].sort().join()
@@ -125,10 +154,13 @@ function isRight(stage: Stage, s: SystemAccess): boolean {
 
 function repairAndProve(stage: Stage, wanted: readonly SystemAccess[]): void {
   for (const f of stage.v.faults)
-    if (f.returns !== "never" && stage.random() < 0.7 && !stage.slip("mends-wrongly")) stage.do({ do: "mend", system: f.system, code: f.code }); // prettier-ignore
+    if (f.returns !== "never" && stage.random() < 0.7 && !stage.slip("mends-wrongly"))
+      stage.do({ do: "mend", system: f.system, code: f.code });
   const cleared = clearAll(stage, wanted);
   if (!cleared.length) return;
-  const again = wanted.filter((s) => s.way.tells.kind === "readiness" || cleared.includes(s.memory) || stage.doer.kind === "careful"); // prettier-ignore
+  const again = wanted.filter(
+    (s) => s.way.tells.kind === "readiness" || cleared.includes(s.memory) || stage.doer.kind === "careful",
+  );
   const lock = lockOf(stage.job, stage.readings, "prove");
   if (lock) stage.stuck = `prove: ${lock}`;
   stage.driven = false;

@@ -28,9 +28,25 @@ export function inputFor(stage: Stage, s: SystemAccess): Input {
 export function readOnce(stage: Stage, s: SystemAccess, input: Input, run: Reading["run"]): void {
   if (s.way.engineWarm) stage.do({ do: "warm-up" });
   hookUp(stage, s);
-  const blank = newReading({ id: `r${stage.readings.length + 1}`, job: "job", vehicle: "made", system: s.system, way: s.way.id, dialect: s.dialect?.id ?? "", input, run, startedAt: stage.iso() }); // prettier-ignore
+  const blank = newReading({
+    id: `r${stage.readings.length + 1}`,
+    job: "job",
+    vehicle: "made",
+    system: s.system,
+    way: s.way.id,
+    dialect: s.dialect?.id ?? "",
+    input,
+    run,
+    startedAt: stage.iso(),
+  });
   const reading =
-    input === "readiness" ? readReadiness(stage, s, blank) : s.way.tells.kind !== "lamp" ? readLists(stage, s, blank) : s.dialect!.advance === "button" ? readPresses(stage, s, blank) : readLamp(stage, s, blank); // prettier-ignore
+    input === "readiness"
+      ? readReadiness(stage, s, blank)
+      : s.way.tells.kind !== "lamp"
+        ? readLists(stage, s, blank)
+        : s.dialect!.advance === "button"
+          ? readPresses(stage, s, blank)
+          : readLamp(stage, s, blank);
   stage.wait(3000);
   stage.readings.push({ ...reading, recordedAt: stage.iso() });
 
@@ -102,7 +118,13 @@ function readLamp(stage: Stage, s: SystemAccess, blank: Reading): Reading {
   stage.snapshot(blank.id, watched.unit);
   if (reading.marks.length || reading.counts) return reading;
   const test = dialect.phases[0]?.kind === "steady" && !late;
-  const end = flashesNow(lamp).flashes[Symbol.iterator]().next().done ? "dark" : dialect.empty?.kind === "steady" && dialect.empty.lamp === "lit" ? "lit" : test ? "lit-then-dark" : "dark"; // prettier-ignore
+  const end = flashesNow(lamp).flashes[Symbol.iterator]().next().done
+    ? "dark"
+    : dialect.empty?.kind === "steady" && dialect.empty.lamp === "lit"
+      ? "lit"
+      : test
+        ? "lit-then-dark"
+        : "dark";
   return { ...reading, rested: end, result: resultOfRest(end, took) };
 }
 
@@ -114,7 +136,10 @@ function readPresses(stage: Stage, s: SystemAccess, blank: Reading): Reading {
   stage.wait(3000);
   const looked = lookedAt(stage, s, s);
   // The unit whose line the signal lead is on answers.
-  const answers = ask.kind === "reader" ? stage.systems.find((x) => x.way.ask.kind === "reader" && x.way.ask.signal === stage.v.leads?.at.signal) ?? s : s; // prettier-ignore
+  const answers =
+    ask.kind === "reader"
+      ? (stage.systems.find((x) => x.way.ask.kind === "reader" && x.way.ask.signal === stage.v.leads?.at.signal) ?? s)
+      : s;
   const press = (seconds: number): number[] => {
     stage.do({ do: "down", button });
     stage.wait(seconds * 1000);
@@ -146,7 +171,10 @@ function readPresses(stage: Stage, s: SystemAccess, blank: Reading): Reading {
         seen++;
         if (stage.random() < stage.doer.eyes.double) marks.push({ id: marks.length + 1, t: Math.round(tap + 150) });
       }
-      if (seen) counts.push(stage.random() < stage.doer.eyes.miscount ? Math.max(1, seen + (stage.random() < 0.5 ? 1 : -1)) : seen); // prettier-ignore
+      if (seen)
+        counts.push(
+          stage.random() < stage.doer.eyes.miscount ? Math.max(1, seen + (stage.random() < 0.5 ? 1 : -1)) : seen,
+        );
       stage.wait(Math.max(0, (flashes.at(-1) ?? stage.now) - stage.now) + 3500);
     }
   };
@@ -183,7 +211,14 @@ function readLists(stage: Stage, s: SystemAccess, blank: Reading): Reading {
       const codes = stage.world.dead.includes(x.unit) ? [] : (stage.v.memory[tableOwner(stage.pack, x.system)] ?? []);
       const seen = (stops ? codes.slice(0, Math.floor(stage.random() * codes.length)) : codes).map(typo);
       if (stage.world.dead.includes(x.unit)) return [x.system, { state: "unclear", codes: [], unclear: [] }];
-      return [x.system, { state: seen.length ? "codes" : stops ? "unclear" : "none", codes: [...new Set(seen)], unclear: stops && seen.length ? ["??"] : [] }]; // prettier-ignore
+      return [
+        x.system,
+        {
+          state: seen.length ? "codes" : stops ? "unclear" : "none",
+          codes: [...new Set(seen)],
+          unclear: stops && seen.length ? ["??"] : [],
+        },
+      ];
     }),
   );
   return { ...blank, startedAt: stage.iso(), until: 0, lists, result: resultOf(lists[s.system]) };
@@ -199,7 +234,9 @@ function readReadiness(stage: Stage, s: SystemAccess, blank: Reading): Reading {
   const total = (tells.waitSeconds + tells.watchSeconds) * 1000;
   const lamp = lampOf(stage.v, stage.pack, stage.vehicle, s.system);
   const now = flashesNow(lamp);
-  const flashes = [...now.flashes].map((f) => now.since + f.start - began).filter((t) => t > 0 && t < total && stage.random() >= stage.doer.eyes.miss); // prettier-ignore
+  const flashes = [...now.flashes]
+    .map((f) => now.since + f.start - began)
+    .filter((t) => t > 0 && t < total && stage.random() >= stage.doer.eyes.miss);
   if (stage.slip("taps-lamp-test")) flashes.unshift(Math.max(0, keyOnAt - began + 300));
   stage.wait(total);
   stage.snapshot(blank.id, s.unit);

@@ -44,11 +44,23 @@ export class Stage {
     this.v = made.v;
     this.doer = doerOf(kind, this.random);
     this.job = newJob(this.vehicle, this.systems[0].system, "job", this.iso());
-    this.world = { snapshots: new Map(), wipes: [], dead: made.v.deadUnits ?? [], lamps: made.v.deadLamps ?? [], outputs: made.v.deadOutputs ?? [] }; // prettier-ignore
+    this.world = {
+      snapshots: new Map(),
+      wipes: [],
+      dead: made.v.deadUnits ?? [],
+      lamps: made.v.deadLamps ?? [],
+      outputs: made.v.deadOutputs ?? [],
+    };
   }
 
   iso = (): string => new Date(this.now).toISOString();
-  case = (): JobCase => ({ vehicle: this.vehicle, job: this.job, readings: this.readings, pack: this.pack, systems: this.systems }); // prettier-ignore
+  case = (): JobCase => ({
+    vehicle: this.vehicle,
+    job: this.job,
+    readings: this.readings,
+    pack: this.pack,
+    systems: this.systems,
+  });
   do = (action: SimulatedAction): void => {
     this.v = act(this.v, action, this.pack, this.vehicle, this.now);
   };
@@ -72,9 +84,21 @@ export class Stage {
     const live: Snapshot["live"] = {};
     for (const s of this.systems) {
       const lamp = lampOf(this.v, this.pack, this.vehicle, s.system);
-      live[s.system] = lamp.kind === "show" ? [...(lamp.faults.live ?? [])] : this.v.faults.filter((f) => f.system === tableOwner(this.pack, s.system) && f.returns === "key-on").map((f) => f.code); // prettier-ignore
+      live[s.system] =
+        lamp.kind === "show"
+          ? [...(lamp.faults.live ?? [])]
+          : this.v.faults
+              .filter((f) => f.system === tableOwner(this.pack, s.system) && f.returns === "key-on")
+              .map((f) => f.code);
     }
-    const snap = { at: this.now, memory: structuredClone(this.v.memory), live, ready: this.v.ready, watched: lampOfUnit, faults: structuredClone([...this.v.faults]) }; // prettier-ignore
+    const snap = {
+      at: this.now,
+      memory: structuredClone(this.v.memory),
+      live,
+      ready: this.v.ready,
+      watched: lampOfUnit,
+      faults: structuredClone([...this.v.faults]),
+    };
     this.world.snapshots.set(id, snap);
     return snap;
   }

@@ -19,7 +19,12 @@ export function makeVehicle(pack: Pack, random: () => number, at: string): Made 
   for (;;) {
     const variant = pick(pack.variants, random);
     const year = variant.years[0] + Math.floor(random() * (1 + variant.years[1] - variant.years[0]));
-    const facts = { variant: variant.id, year, engine: pick(variant.engines, random).id, market: pick(variant.markets, random) }; // prettier-ignore
+    const facts = {
+      variant: variant.id,
+      year,
+      engine: pick(variant.engines, random).id,
+      market: pick(variant.markets, random),
+    };
     const systems = systemsOf(pack, facts);
     if (outside(pack, facts) !== null || !systems.length) continue;
     const faults: SimulatedFault[] = [];

@@ -67,7 +67,9 @@ export function watchLamp(plan: WatchPlan, blank: Reading): { reading: Reading; 
   const pause: [number, number] | null = plan.reload ? [until * 0.4, until * 0.4 + 4000 + 4000 * random()] : null;
   let reading = blank;
   for (let look = 0; ; look++) {
-    const marks = all.filter((m) => m.t < until && (m.up === undefined || m.up < until) && !(pause && m.t > pause[0] && m.t < pause[1])); // prettier-ignore
+    const marks = all.filter(
+      (m) => m.t < until && (m.up === undefined || m.up < until) && !(pause && m.t > pause[0] && m.t < pause[1]),
+    );
     const called = input === "counts" ? counted(plan, played, until) : null;
     reading = {
       ...blank,

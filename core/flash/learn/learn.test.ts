@@ -34,7 +34,10 @@ describe("a lamp of which nothing is known", () => {
   it("is read, and no code is sure that was not shown", () => {
     const read = told.map(({ dialect, truth, learned }) => {
       const [d] = learned.decoded;
-      const exact = d?.state === "codes" && truth.shown.every((c) => d.codes.includes(c)) && d.codes.every((c) => truth.codes.includes(c)); // prettier-ignore
+      const exact =
+        d?.state === "codes" &&
+        truth.shown.every((c) => d.codes.includes(c)) &&
+        d.codes.every((c) => truth.codes.includes(c));
       return {
         exact,
         sure: (d?.confidence ?? 0) >= 0.9,
@@ -73,7 +76,10 @@ describe("a lamp of which nothing is known", () => {
     const whole = learn([watched(["7", "34", "52"], 120_000)]);
     expect(whole.settles).not.toContain("a-round");
     expect(whole.settles).not.toContain("two-codes");
-    expect(whole.dialect).toMatchObject({ digits: { style: "long-short" }, gaps: { digit: expect.closeTo(1150, -2) as number } }); // prettier-ignore
+    expect(whole.dialect).toMatchObject({
+      digits: { style: "long-short" },
+      gaps: { digit: expect.closeTo(1150, -2) as number },
+    });
   });
 
   it("is learned from several watches together: each says its own codes, and what one leaves open the other tells", () => {
@@ -117,8 +123,26 @@ describe("what is no list", () => {
   it("never throws, whatever comes", () => {
     for (const watch of [
       { mode: "edges" as const, edges: [], until: 0 },
-      { mode: "edges" as const, edges: [[0, 1], [NaN, 0], [5, 1], [5, 0]] as Edges, until: Infinity }, // prettier-ignore
-      { mode: "holds" as const, holds: [[3, 1], [10, 400], [10, 400], [500, 510]] as [number, number][], until: 600 }, // prettier-ignore
+      {
+        mode: "edges" as const,
+        edges: [
+          [0, 1],
+          [NaN, 0],
+          [5, 1],
+          [5, 0],
+        ] as Edges,
+        until: Infinity,
+      },
+      {
+        mode: "holds" as const,
+        holds: [
+          [3, 1],
+          [10, 400],
+          [10, 400],
+          [500, 510],
+        ] as [number, number][],
+        until: 600,
+      },
       { mode: "taps" as const, taps: [1, 1, 1, [2, "l"], [900, "s"]] as (number | [number, "s" | "l"])[], until: 1000 },
       { mode: "levels" as const, levels: { t: [], y: [] }, until: 10 },
     ])
@@ -132,7 +156,11 @@ describe("times", () => {
     const random = seeded(3);
     const near = (ms: number, n: number) => Array.from({ length: n }, () => ms * (0.96 + 0.08 * random()));
     for (const kinds of [[400], [400, 1200], [300, 800, 2400], [200, 500, 1200, 3000]]) {
-      const [best] = kindsOf(kinds.flatMap((ms) => near(ms, 12)), { ms: 20, share: 0.04 }, 6); // prettier-ignore
+      const [best] = kindsOf(
+        kinds.flatMap((ms) => near(ms, 12)),
+        { ms: 20, share: 0.04 },
+        6,
+      );
       expect(best.ms).toHaveLength(kinds.length);
       for (const [i, ms] of kinds.entries()) expect(Math.abs(best.ms[i] / ms - 1)).toBeLessThan(0.05);
     }

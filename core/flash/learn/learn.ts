@@ -15,7 +15,20 @@ import { marksOf, type Marks } from "./marks";
 import { propose, type Known, type Proposed } from "./propose";
 
 /** What can be said of how a lamp talks. */
-const PROPERTIES = ["rest", "style", "digits", "flash", "digitGap", "repeat", "code", "pass", "times", "fixed", "round", "order"] as const; // prettier-ignore
+const PROPERTIES = [
+  "rest",
+  "style",
+  "digits",
+  "flash",
+  "digitGap",
+  "repeat",
+  "code",
+  "pass",
+  "times",
+  "fixed",
+  "round",
+  "order",
+] as const;
 export type Property = (typeof PROPERTIES)[number];
 
 /** What would make surer how it talks: the rest of the round, a second code, an empty memory, more of the same. */
@@ -78,7 +91,9 @@ export function learn(seen: readonly (Evidence | Filmed)[], known: Known = {}): 
   const mode = watches.find((w) => w.mode !== "edges")?.mode ?? "edges";
   const none = Math.log(NOTHING) + nothing(taken);
   // What no walk through a way's grammar explains, no list of it does.
-  const best = quick.filter((q) => q.log > Math.max(quick[0].log - BEHIND, nothing(taken, GLANCED) - HOPELESS[mode])).slice(0, WEIGHED); // prettier-ignore
+  const best = quick
+    .filter((q) => q.log > Math.max(quick[0].log - BEHIND, nothing(taken, GLANCED) - HOPELESS[mode]))
+    .slice(0, WEIGHED);
   const first: Weighed[] = [];
   const hopeless = () => first.every((w) => w.log < none - SURELY[mode]);
   for (const { p } of best) {
@@ -88,18 +103,26 @@ export function learn(seen: readonly (Evidence | Filmed)[], known: Known = {}): 
   first.sort(likelier);
   // Where nothing explains it well and it may be a list, the likeliest are gone into once more, without sparing.
   const well = hopeless() || first[0].decoded.every((d) => d.confidence >= UNSURE);
-  const weighed = well ? first : [...first.slice(0, AGAIN).map((w) => weigh(w, watches, 1)), ...first.slice(AGAIN)].sort(likelier); // prettier-ignore
-  if (!weighed.length || !Number.isFinite(weighed[0].log)) return { dialect: null, certainty: blank(0), decoded: [], none: 1, settles: ["longer"] }; // prettier-ignore
+  const weighed = well
+    ? first
+    : [...first.slice(0, AGAIN).map((w) => weigh(w, watches, 1)), ...first.slice(AGAIN)].sort(likelier);
+  if (!weighed.length || !Number.isFinite(weighed[0].log))
+    return { dialect: null, certainty: blank(0), decoded: [], none: 1, settles: ["longer"] };
   const list = Math.log(1 - NOTHING);
   const sum = weighed.reduce((all, w) => logAdd(all, w.log + list + Math.log1p(w.alike)), none);
   /** @param each whether ways that show the same count as well, though they mean another code as fixed */
   const share = (holds: (w: Weighed) => boolean, each = false): number =>
-    Math.min(1, weighed.reduce((all, w) => all + (holds(w) ? (each ? 1 + w.alike : 1) * Math.exp(w.log + list - sum) : 0), 0)); // prettier-ignore
+    Math.min(
+      1,
+      weighed.reduce((all, w) => all + (holds(w) ? (each ? 1 + w.alike : 1) * Math.exp(w.log + list - sum) : 0), 0),
+    );
   // Among ways that say the same the likeliest; among what they say what is likeliest in all.
   const said = (w: Weighed) => w.decoded.map((d) => d.codes.join(" ")).join("|");
   const most = weighed.map((w) => ({ w, p: share((v) => said(v) === said(w)) })).reduce((a, b) => (b.p > a.p ? b : a));
   const lead = most.w;
-  const certainty = Object.fromEntries(PROPERTIES.map((p) => [p, share((w) => same(p, w.dialect, lead.dialect), p !== "fixed")])) as Record<Property, number>; // prettier-ignore
+  const certainty = Object.fromEntries(
+    PROPERTIES.map((p) => [p, share((w) => same(p, w.dialect, lead.dialect), p !== "fixed")]),
+  ) as Record<Property, number>;
   return {
     dialect: lead.dialect,
     certainty,
@@ -114,7 +137,16 @@ const likelier = (a: Weighed, b: Weighed) => b.log - a.log;
 function distinct(proposed: readonly Proposed[]): Proposed[] {
   const rough = (ms: number) => Math.round(Math.log(Math.max(1, ms)) / Math.log(1.08));
   const key = ({ dialect: { gaps, marks, digits, order, phases, loopFrom, rest } }: Proposed) =>
-    JSON.stringify([Object.values(gaps).map(rough), rough(marks.short), rough(marks.long ?? 1), digits, order, phases.map((p) => (p.kind === "group" ? p.flashes : p.kind === "steady" ? p.kind : p)), loopFrom, rest]); // prettier-ignore
+    JSON.stringify([
+      Object.values(gaps).map(rough),
+      rough(marks.short),
+      rough(marks.long ?? 1),
+      digits,
+      order,
+      phases.map((p) => (p.kind === "group" ? p.flashes : p.kind === "steady" ? p.kind : p)),
+      loopFrom,
+      rest,
+    ]);
   return [...new Map(proposed.map((p) => [key(p), p])).values()];
 }
 
@@ -140,7 +172,10 @@ function weigh(p: Proposed, watches: readonly Evidence[], effort: number): Weigh
 
 /** Log probability of all watches, or of their first marks, if there is no list in them. */
 function nothing(taken: readonly (readonly Marks[])[], most = Infinity): number {
-  return taken.reduce((sum, ways) => sum + (ways.length ? Math.max(...ways.map(({ track }) => anythingLog(firstOf(track, most)))) : 0), 0); // prettier-ignore
+  return taken.reduce(
+    (sum, ways) => sum + (ways.length ? Math.max(...ways.map(({ track }) => anythingLog(firstOf(track, most)))) : 0),
+    0,
+  );
 }
 
 const near = (a: number, b: number) => Math.abs(Math.log(Math.max(1, a) / Math.max(1, b))) < SAME;
@@ -174,7 +209,9 @@ function same(property: Property, a: Dialect, b: Dialect): boolean {
 
 const timesOf = ({ phases }: Dialect) => phases.find((p) => p.kind === "stored")?.times;
 const fixedOf = ({ phases }: Dialect) =>
-  phases.map((p) => (p.kind === "code" ? `${p.means} ${p.code} ${p.times}` : p.kind === "group" ? `${p.flashes}` : "")).join("/"); // prettier-ignore
+  phases
+    .map((p) => (p.kind === "code" ? `${p.means} ${p.code} ${p.times}` : p.kind === "group" ? `${p.flashes}` : ""))
+    .join("/");
 
 /** Certainties of a reading, with what the other ways of talking read of the same watch. */
 function shared(d: Decoded, watch: number, share: (holds: (w: Weighed) => boolean) => number): Decoded {
@@ -183,7 +220,9 @@ function shared(d: Decoded, watch: number, share: (holds: (w: Weighed) => boolea
   return {
     ...d,
     confidence: d.confidence * share((w) => told(w).join(" ") === said),
-    codeConfidence: Object.fromEntries(d.codes.map((c) => [c, (d.codeConfidence[c] ?? 0) * share((w) => told(w).includes(c))])), // prettier-ignore
+    codeConfidence: Object.fromEntries(
+      d.codes.map((c) => [c, (d.codeConfidence[c] ?? 0) * share((w) => told(w).includes(c))]),
+    ),
     complete: d.complete && share((w) => w.decoded[watch].complete) > 0.99,
   };
 }

@@ -65,7 +65,10 @@ function restsOf(evidence: Evidence): Dialect["rest"][] {
 function taken(evidence: Evidence, rest: Dialect["rest"], scatter: Scatter): Marks[] {
   const rough = trackOf(evidence, { rest, ...SHORTEST });
   const usual = median(Array.from(rough.length).filter((ms) => ms === ms));
-  const track = firstOf(usual ? trackOf(evidence, { rest, marks: { short: usual }, gaps: { ...SHORTEST.gaps, flash: usual } }) : rough, MOST); // prettier-ignore
+  const track = firstOf(
+    usual ? trackOf(evidence, { rest, marks: { short: usual }, gaps: { ...SHORTEST.gaps, flash: usual } }) : rough,
+    MOST,
+  );
   if (track.onset.length < 2) return [];
   if (track.mode === "taps") return [tapped(track, rest, scatter)];
   return lampTests(track).flatMap(([steadyMs, flashes]) => {
@@ -76,7 +79,8 @@ function taken(evidence: Evidence, rest: Dialect["rest"], scatter: Scatter): Mar
     const two = parted !== undefined && parted.ms[1] > LONGER * parted.ms[0];
     // Where long and short lie plainly apart, they are not alike.
     const ways: Omit<Marks, "rests">[] = two && scatter.ms < BLURRED ? [] : [alike];
-    if (two) ways.unshift({ ...base, long: Array.from(parted.of, (k) => k === 1), short: parted.ms[0], longMs: parted.ms[1] }); // prettier-ignore
+    if (two)
+      ways.unshift({ ...base, long: Array.from(parted.of, (k) => k === 1), short: parted.ms[0], longMs: parted.ms[1] });
     return ways.map((way) => ({ ...way, rests: restsAfter(way) }));
   });
 }
@@ -89,7 +93,13 @@ function lampTests(track: Track): [number | null, Track][] {
   const from = <T extends Float64Array | Uint8Array>(row: T) => row.slice(1) as T;
   const without: [number, Track] = [
     track.length[0],
-    { ...track, onset: from(track.onset), length: from(track.length), said: from(track.said), pause: track.pause.slice(1) }, // prettier-ignore
+    {
+      ...track,
+      onset: from(track.onset),
+      length: from(track.length),
+      said: from(track.said),
+      pause: track.pause.slice(1),
+    },
   ];
   return track.length[0] > STEADY * longest ? [without] : [whole, without];
 }
@@ -104,7 +114,9 @@ function tapped(track: Track, rest: Dialect["rest"], scatter: Scatter): Marks {
   };
   const [afterShort, afterLong] = [shortest(false), shortest(true)];
   const short = afterShort ? afterShort / 2 : (afterLong ?? 0) / 4;
-  const longMs = long.includes(true) ? Math.max(LONGER * short, afterShort && afterLong ? afterLong - short : 3 * short) : null; // prettier-ignore
+  const longMs = long.includes(true)
+    ? Math.max(LONGER * short, afterShort && afterLong ? afterLong - short : 3 * short)
+    : null;
   const way = {
     rest,
     track,

@@ -82,7 +82,14 @@ function stylesOf(marks: Marks, kinds: Kinds): Style[] {
   if (marks.longMs !== null) {
     const ways = kinds.ms.length > 1 && partsTens(marks, kinds) ? [2, 1] : [1];
     for (const within of ways)
-      styles.push({ style: "long-short", count: [1, 2], zero: null, within, tokens: tokensOf(marks, kinds, within, within), logPrior: PRIOR.style["long-short"] }); // prettier-ignore
+      styles.push({
+        style: "long-short",
+        count: [1, 2],
+        zero: null,
+        within,
+        tokens: tokensOf(marks, kinds, within, within),
+        logPrior: PRIOR.style["long-short"],
+      });
     return styles;
   }
   const inOneRun = tokensOf(marks, kinds, 1, 1);
@@ -119,9 +126,23 @@ function rolesOf(upper: readonly number[]): Roles[] {
   const [a, b, c] = upper;
   if (upper.length === 0) return [];
   if (upper.length === 1) return [[a, a, a]];
-  if (upper.length === 2) return [[a, a, b], [a, b, b]]; // prettier-ignore
+  if (upper.length === 2)
+    return [
+      [a, a, b],
+      [a, b, b],
+    ];
   // What is rarer still is a slip, or belongs to something that is no code.
-  return upper.length === 3 ? [[a, b, c], [a, a, b], [a, b, b], [a, a, c]] : [[a, b, c], [a, b, upper[3]]]; // prettier-ignore
+  return upper.length === 3
+    ? [
+        [a, b, c],
+        [a, a, b],
+        [a, b, b],
+        [a, a, c],
+      ]
+    : [
+        [a, b, c],
+        [a, b, upper[3]],
+      ];
 }
 
 /** A token of which the list is made, and what stands before the next one. */
@@ -144,7 +165,9 @@ function shows(marks: Marks, kinds: Kinds, style: Style): Proposed[] {
   const used = listed.flatMap(({ after }) => (typeof after === "number" ? [after] : []));
   const upper = [...new Set(used)].sort((a, b) => a - b);
   const roles = rolesOf(upper);
-  return roles.flatMap((r) => arranged(marks, kinds, style, listed, r, group).map((p) => ({ ...p, read: readBy(p.dialect, listed, style) }))); // prettier-ignore
+  return roles.flatMap((r) =>
+    arranged(marks, kinds, style, listed, r, group).map((p) => ({ ...p, read: readBy(p.dialect, listed, style) })),
+  );
 }
 
 /** The codes in the order in which they first come; of two memories, what stands before a separator and after it. */
@@ -159,7 +182,10 @@ function readBy(dialect: Dialect, listed: readonly Listed[], style: Style): Faul
       if (after === "separator") lists.push([]);
     }
     if (!two) return { stored: [...new Set(lists.flat())] };
-    const at = Math.max(1, lists.findIndex((list, i) => i > 0 && list.length > 0)); // prettier-ignore
+    const at = Math.max(
+      1,
+      lists.findIndex((list, i) => i > 0 && list.length > 0),
+    );
     return { live: lists[at - 1], stored: lists[at] ?? [] };
   };
   return [listed, listed.slice(1), listed.slice(0, -1), listed.slice(1, -1)].map(of);
@@ -183,7 +209,9 @@ function separatorOf({ style, count, tokens }: Pick<Style, "style" | "count" | "
   const own = lone.filter((t) => t.runs[0].short === flashes);
   if (!flashes || !own.length) return null;
   const apart = Math.min(...own.flatMap((t) => [t.before!, t.after!]));
-  const others = inner.flatMap((t, i) => (!own.includes(t) && !own.includes(inner[i + 1]) && t.after !== null ? [t.after] : [])); // prettier-ignore
+  const others = inner.flatMap((t, i) =>
+    !own.includes(t) && !own.includes(inner[i + 1]) && t.after !== null ? [t.after] : [],
+  );
   if (others.length && apart <= Math.max(...others)) return null;
   return {
     flashes,
@@ -242,7 +270,8 @@ function arranged(
   const { until, onset } = track;
   const longest = Math.max(...kinds.ms, 0);
   const stopped = until - onset[onset.length - 1] > STOPPED * longest + 2 * (longMs ?? short);
-  const before: Phase[] = steadyMs === null ? [] : [{ kind: "steady", lamp: rest === "dark" ? "lit" : "dark", ms: Math.round(steadyMs) }]; // prettier-ignore
+  const before: Phase[] =
+    steadyMs === null ? [] : [{ kind: "steady", lamp: rest === "dark" ? "lit" : "dark", ms: Math.round(steadyMs) }];
   const kindsUsed = new Set(Object.values(gaps)).size;
   const logPrior =
     style.logPrior + PRIOR.rest[rest] + kindsUsed * PRIOR.kind + (PRIOR.times[times - 1] ?? PRIOR.timesMore);
@@ -254,7 +283,13 @@ function arranged(
   });
   const list = (memory: "stored" | "live" = "stored", n = times): Phase => ({ kind: "stored", times: n, memory });
   if (separator) {
-    const group: Phase = { kind: "group", flashes: separator.flashes, means: "separator", beforeMs: restMs(kinds, separator.before), afterMs: restMs(kinds, separator.after) }; // prettier-ignore
+    const group: Phase = {
+      kind: "group",
+      flashes: separator.flashes,
+      means: "separator",
+      beforeMs: restMs(kinds, separator.before),
+      afterMs: restMs(kinds, separator.after),
+    };
     const two = [list("live"), group, list("stored")];
     return stopped
       ? [of(two, false, PRIOR.between)]
@@ -275,12 +310,17 @@ function arranged(
     const which = -Math.log(style.style === "counted" ? 9 ** Math.max(...style.count) : base.max);
     proposed.push(of(phases, !stopped, PRIOR.fixed + which));
     // Led once, the list may come twice.
-    if (twice && fixed.leads) proposed.push(of([phase, list("stored", fixed.others), list("stored", fixed.others)], false, PRIOR.fixed + which)); // prettier-ignore
+    if (twice && fixed.leads)
+      proposed.push(
+        of([phase, list("stored", fixed.others), list("stored", fixed.others)], false, PRIOR.fixed + which),
+      );
   }
   if (!rises(rounds, style)) return proposed;
   // What is left of a list without its fixed code may be too short to tell.
   const tells = (p: Proposed) => !p.dialect.phases.some((x) => x.kind === "code");
-  return proposed.flatMap((p) => (tells(p) ? [p, { ...p, dialect: { ...p.dialect, order: "ascending" as const } }] : [p])); // prettier-ignore
+  return proposed.flatMap((p) =>
+    tells(p) ? [p, { ...p, dialect: { ...p.dialect, order: "ascending" as const } }] : [p],
+  );
 }
 
 /** Do the codes of every round rise, from wherever in the round one begins? */
@@ -311,7 +351,9 @@ function roundsOf(groups: readonly Group[], ends: (after: Listed["after"]) => bo
   }
   for (let period = 1; period < groups.length; period++)
     if (groups.slice(period).every((g, i) => g.word === groups[i].word))
-      return Array.from({ length: Math.ceil(groups.length / period) }, (_, r) => groups.slice(r * period, (r + 1) * period)); // prettier-ignore
+      return Array.from({ length: Math.ceil(groups.length / period) }, (_, r) =>
+        groups.slice(r * period, (r + 1) * period),
+      );
   return [[...groups]];
 }
 
@@ -336,7 +378,13 @@ function fixedIn(rounds: readonly Group[][], style: Style, times: number): Fixed
     if (!word || (!led && (own.length < whole.length || whole.some((r) => r.length < 2)))) continue;
     const code = codeOfWord(word, style);
     const rest = whole.flatMap((r) => r.filter((g) => g.word !== word));
-    if (code) found.push({ code, times: most(own.map((g) => g.n)) ?? times, leads, others: most(rest.map((g) => g.n)) ?? times }); // prettier-ignore
+    if (code)
+      found.push({
+        code,
+        times: most(own.map((g) => g.n)) ?? times,
+        leads,
+        others: most(rest.map((g) => g.n)) ?? times,
+      });
   }
   return found;
 }

@@ -39,12 +39,17 @@ function putIn(input: Input, d: Dialect, list: string[]): { marks: Mark[]; until
 
 describe("inputs of a reading", () => {
   it("each dialect has a hand to be watched by, and every hand that is offered gives its list to the decoder", () => {
-    const pressed = Array.from({ length: 60 }, (_, i) => randomDialect(seeded(i + 1))).filter((d) => d.advance === "button"); // prettier-ignore
+    const pressed = Array.from({ length: 60 }, (_, i) => randomDialect(seeded(i + 1))).filter(
+      (d) => d.advance === "button",
+    );
     expect(new Set(pressed.map((d) => d.digits.style)).size).toBe(3);
     for (const d of [...DIALECTS, ...pressed]) {
       const hands = inputsFor(d).filter(byHand);
       expect([d.id, hands.length > 0]).toEqual([d.id, true]);
-      const list = ordered(d, possibleFaults(d).filter((_, i) => i === 5 || i === 11)); // prettier-ignore
+      const list = ordered(
+        d,
+        possibleFaults(d).filter((_, i) => i === 5 || i === 11),
+      );
       for (const input of hands) {
         const { marks, until } = putIn(input, d, list);
         const evidence = evidenceOf({ input, marks, until, pauses: [] }, until, d);

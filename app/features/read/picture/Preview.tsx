@@ -68,7 +68,12 @@ const Canvas = styled.div`
   }
 `;
 
-const percent = ({ x, y, w, h }: Box) => ({ left: `${x * 100}%`, top: `${y * 100}%`, width: `${w * 100}%`, height: `${h * 100}%` }); // prettier-ignore
+const percent = ({ x, y, w, h }: Box) => ({
+  left: `${x * 100}%`,
+  top: `${y * 100}%`,
+  width: `${w * 100}%`,
+  height: `${h * 100}%`,
+});
 /** The patch is drawn a little wider than the lamp, so that the lamp stays in view. */
 const around = ({ x, y, w, h }: Box): Box => ({
   x: x - 0.3 * w - 0.01,
@@ -187,7 +192,12 @@ function Draw({ onBox, onCancel }: { onBox: (box: Box) => void; onCancel: () => 
     const within = (x: number) => Math.min(1, Math.max(0, x));
     return { x: within((e.clientX - r.left) / r.width), y: within((e.clientY - r.top) / r.height) };
   };
-  const span = (a: { x: number; y: number }, b: { x: number; y: number }): Box => ({ x: Math.min(a.x, b.x), y: Math.min(a.y, b.y), w: Math.max(0.01, Math.abs(a.x - b.x)), h: Math.max(0.01, Math.abs(a.y - b.y)) }); // prettier-ignore
+  const span = (a: { x: number; y: number }, b: { x: number; y: number }): Box => ({
+    x: Math.min(a.x, b.x),
+    y: Math.min(a.y, b.y),
+    w: Math.max(0.01, Math.abs(a.x - b.x)),
+    h: Math.max(0.01, Math.abs(a.y - b.y)),
+  });
   const onKeyDown = (e: React.KeyboardEvent) => {
     const by = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, -1], ArrowDown: [0, 1] }[e.key];
     if (e.key === "Escape") onCancel();

@@ -8,7 +8,12 @@ export async function openCamera(): Promise<MediaStream | CameraProblem> {
   try {
     return await devices.getUserMedia({
       audio: false,
-      video: { facingMode: { ideal: "environment" }, width: { ideal: 1280 }, height: { ideal: 720 }, frameRate: { ideal: 30 } }, // prettier-ignore
+      video: {
+        facingMode: { ideal: "environment" },
+        width: { ideal: 1280 },
+        height: { ideal: 720 },
+        frameRate: { ideal: 30 },
+      },
     });
   } catch (error) {
     const { name } = error as DOMException;

@@ -54,12 +54,26 @@ const film = (rotation: FilmInfo["rotation"] = 0): LampEvent => ({
 /** A lamp of the film, as the worker tells it: it speaks, only goes on and off as an indicator does, or anyhow as a reflection. */
 function lampOf(id: number, codes: string[] | "indicator" | "reflection", until: number, y = 0.5): LampSeen {
   const speech = picturesOf(even, typeof codes === "string" ? ["11"] : codes, until);
-  const lit = (t: number) => (codes === "indicator" ? t % 2900 < 2000 : Math.sin(t / 310) + Math.sin(t / 1370) + Math.sin(t / 173) > 0.4); // prettier-ignore
+  const lit = (t: number) =>
+    codes === "indicator" ? t % 2900 < 2000 : Math.sin(t / 310) + Math.sin(t / 1370) + Math.sin(t / 173) > 0.4;
   const bright = typeof codes === "string" ? speech.t.map((t) => (lit(t) ? 150 : 70)) : speech.y;
-  return { id, box: { x: 0.4, y, w: 0.05, h: 0.05 }, apart: 20, t: Float64Array.from(speech.t), y: Float64Array.from(bright) }; // prettier-ignore
+  return {
+    id,
+    box: { x: 0.4, y, w: 0.05, h: 0.05 },
+    apart: 20,
+    t: Float64Array.from(speech.t),
+    y: Float64Array.from(bright),
+  };
 }
 
-const seenOf = (at: number, ...lamps: LampSeen[]): Seen => ({ at, lamps, advice: null, pictures: 1, skipped: 0, analysis: 1 }); // prettier-ignore
+const seenOf = (at: number, ...lamps: LampSeen[]): Seen => ({
+  at,
+  lamps,
+  advice: null,
+  pictures: 1,
+  skipped: 0,
+  analysis: 1,
+});
 const endOf = (seen: Seen | null, problem: FilmProblem | null = null): FilmEnd => ({ seen, problem, cancelled: false });
 const settle = () => vi.advanceTimersByTimeAsync(5000);
 const FILE = new File(["a film"], "lamp.mp4");
@@ -95,7 +109,12 @@ beforeEach(() => {
   vi.useFakeTimers({ now: new Date("2026-03-01T10:00:00Z") });
   works.length = 0;
   vi.stubGlobal("document", page);
-  vi.stubGlobal("window", { VideoDecoder: true, MediaStreamTrackProcessor: class { readable = {}; } }); // prettier-ignore
+  vi.stubGlobal("window", {
+    VideoDecoder: true,
+    MediaStreamTrackProcessor: class {
+      readable = {};
+    },
+  });
 });
 afterEach(() => {
   vi.unstubAllGlobals();
@@ -299,7 +318,10 @@ describe("a camera", () => {
   it("that is stopped while its lamps are judged is not said to be worked on", async () => {
     withTrack();
     const { all } = watch();
-    const picture = new PictureWatch(() => all, () => new Promise(() => undefined)); // prettier-ignore
+    const picture = new PictureWatch(
+      () => all,
+      () => new Promise(() => undefined),
+    );
     await picture.startCamera(false);
     works[0].tell({ kind: "seen", seen: seenOf(16_000, lampOf(1, ["24"], 16_000), lampOf(2, "indicator", 16_000)) });
     expect(picture.state.judging).toBe(true);

@@ -95,7 +95,14 @@ export class PictureWatch {
     this.close();
     const run = this.run;
     this.file = file;
-    this.set({ ...IDLE, phase: "opening", source: "film", name: file.name, url: file.size ? URL.createObjectURL(file) : null, drawn: box !== null }); // prettier-ignore
+    this.set({
+      ...IDLE,
+      phase: "opening",
+      source: "film",
+      name: file.name,
+      url: file.size ? URL.createObjectURL(file) : null,
+      drawn: box !== null,
+    });
     this.worker = lampWorker();
     const started = performance.now();
     const tell = (event: LampEvent) => run === this.run && this.take(event);
@@ -148,7 +155,13 @@ export class PictureWatch {
     track.addEventListener("ended", () => run === this.run && this.stop("unplugged"));
     const tell = (event: LampEvent) => run === this.run && this.take(event);
     document.addEventListener("visibilitychange", this.onHidden);
-    const Processor = (window as { MediaStreamTrackProcessor?: new (of: { track: MediaStreamTrack; maxBufferSize: number }) => { readable: ReadableStream<VideoFrame> } }).MediaStreamTrackProcessor; // prettier-ignore
+    const Processor = (
+      window as {
+        MediaStreamTrackProcessor?: new (of: { track: MediaStreamTrack; maxBufferSize: number }) => {
+          readable: ReadableStream<VideoFrame>;
+        };
+      }
+    ).MediaStreamTrackProcessor;
     if (!Processor) {
       await this.worker.api.begin(null, true, proxy(tell));
       const wait = setInterval(() => {
@@ -159,7 +172,9 @@ export class PictureWatch {
       return;
     }
     const { readable } = new Processor({ track, maxBufferSize: BUFFER });
-    void this.worker.api.watchCamera(transfer(readable, [readable]), null, proxy(tell)).catch(() => run === this.run && this.fail("worker")); // prettier-ignore
+    void this.worker.api
+      .watchCamera(transfer(readable, [readable]), null, proxy(tell))
+      .catch(() => run === this.run && this.fail("worker"));
   };
 
   /** Ends the watch; what was read is kept. */
@@ -307,7 +322,10 @@ export class PictureWatch {
     });
     if (failed) return { problem: "not-a-film", seen: null, cancelled: false };
     await api.begin(box, false, proxy(tell));
-    tell({ kind: "opened", film: { width: video.videoWidth, height: video.videoHeight, rotation: 0, duration: video.duration * 1000 } }); // prettier-ignore
+    tell({
+      kind: "opened",
+      film: { width: video.videoWidth, height: video.videoHeight, rotation: 0, duration: video.duration * 1000 },
+    });
     this.stopFallback = bringFrames(video, api);
     video.currentTime = 0;
     const ended = new Promise((done) => video.addEventListener("ended", done, { once: true }));

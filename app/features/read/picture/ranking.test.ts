@@ -72,7 +72,10 @@ describe("bySpeech", () => {
     expect(speech).toBe("even");
     // Of a vehicle that flashes evenly where nothing is stored that is an answer.
     const even = dialect("even-when-clear");
-    expect(await bySpeech([lamp(1, 0.5, picturesOf(even, [], UNTIL))], UNTIL, homeOf(even))).toMatchObject({ order: [1], speech: "words" }); // prettier-ignore
+    expect(await bySpeech([lamp(1, 0.5, picturesOf(even, [], UNTIL))], UNTIL, homeOf(even))).toMatchObject({
+      order: [1],
+      speech: "words",
+    });
   });
 });
 

@@ -61,7 +61,15 @@ export function SaveAs({ lamps, title }: { lamps: readonly NamedLamp[]; title: s
     csv: () => {
       for (const l of seen()) saveFile(`${fileName(l.name)}.csv`, writeTrace(trace(l)), "text/csv");
     },
-    vcd: () => saveFile(`${fileName(title)}.vcd`, writeVcd(seen().map((l) => ({ name: l.name, trace: trace(l) })), nowIso()), "text/plain"), // prettier-ignore
+    vcd: () =>
+      saveFile(
+        `${fileName(title)}.vcd`,
+        writeVcd(
+          seen().map((l) => ({ name: l.name, trace: trace(l) })),
+          nowIso(),
+        ),
+        "text/plain",
+      ),
     svg: () => saveFile(`${fileName(title)}.svg`, picture().svg, "image/svg+xml"),
     png: () => void pngOf(picture()).then((blob) => saveFile(`${fileName(title)}.png`, blob, "image/png")),
   };

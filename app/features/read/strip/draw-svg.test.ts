@@ -40,7 +40,9 @@ describe("drawStrip", () => {
   });
 
   it("shows what was missed and what does not belong as outlines, and a doubtful code with a question mark", () => {
-    const { lines, pxPerMs } = strip(180_000, (m) => [...m.filter((x) => x.id !== 14), { id: 999, t: m[9].t + 90 }].sort((a, b) => a.t - b.t)); // prettier-ignore
+    const { lines, pxPerMs } = strip(180_000, (m) =>
+      [...m.filter((x) => x.id !== 14), { id: 999, t: m[9].t + 90 }].sort((a, b) => a.t - b.t),
+    );
     const { svg } = drawStrip(lines, pxPerMs, "");
     const outlines = all(svg, "rect").filter((r) => r.fill === "none");
     expect(outlines.filter((r) => r["stroke-dasharray"])).toHaveLength(1);

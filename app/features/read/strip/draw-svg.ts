@@ -37,13 +37,21 @@ export function drawStrip(
     out.push(`<text x="${SIDE}" y="${top + 10}" font-size="13" fill="${C.soft}">${clock(line.from)} ${name}</text>`);
     out.push(`<rect x="${SIDE}" y="${top + 16}" width="${width - 2 * SIDE}" height="48" rx="8" fill="${C.band}"/>`);
     for (const g of line.ghosts)
-      out.push(`<rect x="${x(g.at)}" y="${top + 26}" width="${Math.max(4, g.ms * pxPerMs).toFixed(1)}" height="28" rx="3" fill="none" stroke="${C.lit}" stroke-dasharray="3 3"/>`); // prettier-ignore
+      out.push(
+        `<rect x="${x(g.at)}" y="${top + 26}" width="${Math.max(4, g.ms * pxPerMs).toFixed(1)}" height="28" rx="3" fill="none" stroke="${C.lit}" stroke-dasharray="3 3"/>`,
+      );
     for (const m of line.marks)
-      out.push(`<rect x="${x(m.t)}" y="${top + 26}" width="${Math.max(4, m.ms * pxPerMs).toFixed(1)}" height="28" rx="3" ${m.spurious ? `fill="none" stroke="${C.lit}" stroke-width="2"` : `fill="${C.lit}"${m.faint ? ' fill-opacity="0.5"' : ""}`}/>`); // prettier-ignore
+      out.push(
+        `<rect x="${x(m.t)}" y="${top + 26}" width="${Math.max(4, m.ms * pxPerMs).toFixed(1)}" height="28" rx="3" ${m.spurious ? `fill="none" stroke="${C.lit}" stroke-width="2"` : `fill="${C.lit}"${m.faint ? ' fill-opacity="0.5"' : ""}`}/>`,
+      );
     for (const b of line.brackets) {
       const [a, z] = [Number(x(b.from)), Math.max(Number(x(b.from)) + 6, Number(x(b.to)))];
-      out.push(`<path d="M ${a} ${top + 68} v 5 H ${z} v -5" fill="none" stroke="${C.ink}" stroke-width="2"${b.sure < 0.9 ? ' stroke-dasharray="4 3"' : ""}/>`); // prettier-ignore
-      out.push(`<text x="${(a + z) / 2}" y="${top + 90}" text-anchor="middle" font-weight="${b.kind === "code" ? 700 : 400}" fill="${b.kind === "code" ? C.ink : C.soft}">${escape(b.text)}${b.sure < 0.9 ? "?" : ""}</text>`); // prettier-ignore
+      out.push(
+        `<path d="M ${a} ${top + 68} v 5 H ${z} v -5" fill="none" stroke="${C.ink}" stroke-width="2"${b.sure < 0.9 ? ' stroke-dasharray="4 3"' : ""}/>`,
+      );
+      out.push(
+        `<text x="${(a + z) / 2}" y="${top + 90}" text-anchor="middle" font-weight="${b.kind === "code" ? 700 : 400}" fill="${b.kind === "code" ? C.ink : C.soft}">${escape(b.text)}${b.sure < 0.9 ? "?" : ""}</text>`,
+      );
     }
   }
   out.push("</svg>");

@@ -50,7 +50,12 @@ export function useCorrections(
   const addAt = (t: number) => {
     const like = marks[0];
     const length = like?.up === undefined ? undefined : period / 2;
-    onEdit({ kind: "add", t: Math.max(0, Math.round(t)), ...(length !== undefined ? { up: t + length } : {}), ...(like?.kind && like.kind !== "p" ? { mark: "s" } : {}) }); // prettier-ignore
+    onEdit({
+      kind: "add",
+      t: Math.max(0, Math.round(t)),
+      ...(length !== undefined ? { up: t + length } : {}),
+      ...(like?.kind && like.kind !== "p" ? { mark: "s" } : {}),
+    });
     setSpot(null);
   };
   const move = (by: number) => current && onEdit({ kind: "move", id: current.id, by });
