@@ -4,6 +4,7 @@ import { fit } from "./fit";
 import { generate } from "./generate";
 import { benchJobs } from "./bench-jobs";
 import { benchLearn } from "./bench-learn";
+import { benchTables } from "./bench-tables";
 import { identifyCases } from "./identify-cases";
 import { learnCases } from "./learn-cases";
 import { packCheck, packSchemaOut } from "./pack-check";
@@ -20,6 +21,8 @@ klinko generate --dialects D.json [--modes …] [--profiles …] [--n 10] [--see
 klinko fit --dialects D.json [--n 8] [--seed 70] [--write FILE]   constants of the observers from made-up cases
 klinko jobs [--n 300] [--seed 1] [--packs a,b] [--kind careful|slipping] [--check] [--json] [--show N]
   whole made-up jobs, every statement held against the vehicle
+klinko bench-tables [--n 40] [--seed 1] [--hints] [--show] [--check]
+  how well tables are read from made-up pages of text, by layout
 klinko pack check FILE                                      every fault of a pack file, with its path
 klinko pack schema                                          the pack format as a JSON Schema
 klinko taps --pack ID --codes 26,43 [--until MS] [--seed N]   when a made-up hand would tap
@@ -47,6 +50,7 @@ const commands: Record<string, () => number> = {
   generate: () => generate(given),
   fit: () => fit(given),
   taps: () => taps(given),
+  "bench-tables": () => benchTables(given),
   jobs: () => benchJobs(given),
   pack: () => (rest[0] === "check" ? packCheck(rest[1]) : rest[0] === "schema" ? packSchemaOut() : usage()),
 };

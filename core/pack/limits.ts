@@ -20,6 +20,6 @@ function goodVolts(look: string): number[] {
 
 /** Good values of an entry that would set its own code: the one or the other is written wrongly. */
 export function contradictoryLimits({ sets, lookFirst }: Pick<Entry, "sets" | "lookFirst">): number[] {
-  const bad = setsAt(sets);
+  const bad = setsAt(sets ?? "");
   return bad ? lookFirst.flatMap(goodVolts).filter(bad) : [];
 }

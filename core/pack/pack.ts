@@ -49,7 +49,8 @@ export type Variant = Of<typeof variant>;
 export const PLACES = ["under-dash", "glovebox", "engine-bay", "under-seat", "boot", "console"] as const;
 export type Place = (typeof PLACES)[number];
 
-const role = oneOf("ground", "test", "power", "signal", "airbag", "empty");
+/** `unknown`: nobody has told; never joined to anything. */
+const role = oneOf("ground", "test", "power", "signal", "airbag", "empty", "unknown");
 export type CavityRole = Of<typeof role>;
 
 const cavity = object({
@@ -98,9 +99,10 @@ const entry = object({
   /** The circuit that the code names; never a part. */
   circuit: line,
   title: line,
-  sets: text,
-  affects: text,
-  lookFirst: list(text, { min: 1, max: 8 }),
+  /** Where the source tells it. */
+  sets: optional(text),
+  affects: optional(text),
+  lookFirst: list(text, { max: 8 }),
   /** Detailed faults behind one vague number, and what tells them apart. */
   details: optional(list(object({ title: line, tell: text }), { min: 1, max: 12 })),
   /** What must not be done, or done first, with this fault: shown before anything else. */
@@ -152,6 +154,17 @@ const proving = object({
 });
 export type Proving = Of<typeof proving>;
 
+/** Parts of a pack of one's own of which somebody who has the vehicle may know nothing. */
+export const PACK_PARTS = ["way", "plug", "talk", "clears", "proving"] as const;
+export type PackPart = (typeof PACK_PARTS)[number];
+
+const own = object({
+  /** Parts that nobody has told, so that they are as they mostly are. */
+  assumed: list(oneOf(...PACK_PARTS), { max: PACK_PARTS.length, unique: true }),
+  /** What its author has to say of it. */
+  note: optional(text),
+});
+
 export const PACK_VERSION = 1;
 
 export const packRule = object({
@@ -170,6 +183,8 @@ export const packRule = object({
   tables: list(table, { max: 40, unique: "id" }),
   clears: list(clearWay, { max: 20, unique: "id" }),
   proving,
+  /** Of a pack that somebody has made in the app. */
+  own: optional(own),
 });
 /** One make's knowledge, as an open file. Everything that differs between makes is data here, never code. */
 export type Pack = Of<typeof packRule>;

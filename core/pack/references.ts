@@ -88,7 +88,9 @@ function badCavities(pack: Pack, way: Way, path: string): PackFault[] {
     const cavity = connector.cavities.find((c) => c.id === name);
     if (!cavity) return [{ path: at, message: `names cavity ${name}, which ${connector.name} does not have` }];
     // A reader or a lead looks at a line; a wire that joins two never touches these.
-    const never = way.ask.kind === "bridge" ? ["power", "airbag"] : ["airbag"];
+    const never = way.ask.kind === "bridge" ? ["power", "airbag", "unknown"] : ["airbag"];
+    if (cavity.role === "unknown" && never.includes("unknown"))
+      return [{ path: at, message: `bridges cavity ${name}, of which nobody has told what it carries: tell it first` }];
     if (never.includes(cavity.role))
       return [{ path: at, message: `bridges cavity ${name}, which carries ${cavity.role}: never bridge that` }];
     return [];

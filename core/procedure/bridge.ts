@@ -9,10 +9,10 @@ export interface BridgeEffect {
   system?: string;
 }
 
-/** Cavities that a wire must never touch: battery, ignition, airbag. */
+/** Cavities that a wire must never touch: battery, ignition, airbag, and those of which nobody has told what they carry. */
 export function isForbidden(connector: Connector, cavity: string): boolean {
   const c = connector.cavities.find((x) => x.id === cavity);
-  return c?.role === "power" || c?.role === "airbag";
+  return c?.role === "power" || c?.role === "airbag" || c?.role === "unknown";
 }
 
 /** Judges a wire on a connector against the way that is wanted. The order of the two cavities does not matter. */
@@ -68,6 +68,9 @@ function dangerOf(x: Cavity, y: Cavity): BridgeEffect | null {
   const airbag = [x, y].find((c) => c.role === "airbag");
   if (airbag) return { kind: "danger", why: `${airbag.id} belongs to the airbag. Never bridge or probe it.` };
   const hot = [x, y].find((c) => c.role === "power");
+  const dark = [x, y].find((c) => c.role === "unknown");
+  if (!hot && dark)
+    return { kind: "danger", why: `Nobody has told what ${dark.id} carries. It may be battery: join it to nothing.` };
   if (!hot) return null;
   return {
     kind: "danger",

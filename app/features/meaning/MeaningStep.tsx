@@ -278,10 +278,18 @@ function CodeMeaning({
             <dl>
               <dt>Circuit</dt>
               <dd>{entry.circuit}</dd>
-              <dt>Set when</dt>
-              <dd>{entry.sets}</dd>
-              <dt>Affects</dt>
-              <dd>{entry.affects}</dd>
+              {entry.sets && (
+                <>
+                  <dt>Set when</dt>
+                  <dd>{entry.sets}</dd>
+                </>
+              )}
+              {entry.affects && (
+                <>
+                  <dt>Affects</dt>
+                  <dd>{entry.affects}</dd>
+                </>
+              )}
             </dl>
             {entry.details && (
               <div>
@@ -300,11 +308,15 @@ function CodeMeaning({
             {!about.caution && because.length === 0 && (
               <div>
                 <h3>Look first</h3>
-                <ol>
-                  {entry.lookFirst.map((l) => (
-                    <li key={l}>{l}</li>
-                  ))}
-                </ol>
+                {entry.lookFirst.length > 0 ? (
+                  <ol>
+                    {entry.lookFirst.map((l) => (
+                      <li key={l}>{l}</li>
+                    ))}
+                  </ol>
+                ) : (
+                  <p>Its table says no more. Begin with the plug, the wires and the ground of this circuit.</p>
+                )}
               </div>
             )}
           </>

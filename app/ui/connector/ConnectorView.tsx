@@ -36,6 +36,7 @@ const ROLE_WORDS: Record<Cavity["role"], string> = {
   airbag: "airbag, never bridge",
   signal: "signal",
   empty: "empty",
+  unknown: "not known, never bridge",
 };
 
 /** A connector drawn from pack data: shape, notch, cavities, the forbidden ones hatched, and a wire between two. */
