@@ -52,5 +52,7 @@ export const DEMO_FAULTS: Record<string, readonly SimulatedFault[]> = {
   ],
 };
 
-/** Vehicles of the demo fleet have a stand-in to try things on: a real one is beside its owner. */
-export const hasStandIn = (vehicle: string): boolean => vehicle.startsWith("demo-");
+/** Those of the demo fleet, and what is rehearsed on, have a stand-in to try things on: a real one is beside its owner. */
+export const hasStandIn = (vehicle: string): boolean => /^(?:demo|rehearsal)-/.test(vehicle);
+/** Id of a vehicle that is there to be rehearsed on. */
+export const standInId = (id: string): string => `rehearsal-${id}`;

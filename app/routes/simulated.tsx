@@ -1,5 +1,5 @@
 import { DEMO_FAULTS } from "@packs/demo-faults";
-import { packById } from "@packs/index";
+import { packById } from "~/store/packs";
 import { hiddenFaults, seedOf } from "@core/simulated/hidden-faults";
 import { parked, simulate, type Simulated } from "@core/simulated/state";
 import { SimulatedVehicle } from "~/features/simulated/SimulatedVehicle";

@@ -2,22 +2,32 @@ import { useState } from "react";
 import { Form, Link, redirect, useNavigation, useSearchParams } from "react-router";
 import { outside } from "@core/pack/scope";
 import { newJob } from "@core/record/job";
-import { RECORD_VERSION, type Vehicle } from "@core/record/types";
+import { newVehicle } from "@core/record/vehicle";
 import { systemsOf } from "@core/pack/scope";
-import { PACKS, packById } from "@packs/index";
+import { allPacks, packById, packsReady } from "~/store/packs";
 import { nowIso } from "~/store/clock";
 import { newId, write } from "~/store/records";
 import { Button, LinkButton } from "~/ui/Button";
 import { Choice } from "~/ui/Choice";
 import { Field } from "~/ui/Field";
 import { Caution, Row, Sheet, Soft } from "~/ui/bits";
-import { Main, TopBar } from "~/ui/Frame";
+import { Main, Opening, TopBar } from "~/ui/Frame";
 import type { Route } from "./+types/vehicle-new";
 import { jobPath } from "~/store/paths";
 import { StoreProblem } from "~/store/box";
 import { Trouble } from "~/ui/Trouble";
 
 export const meta: Route.MetaFunction = () => [{ title: "Add a vehicle · Klinko" }];
+
+export async function clientLoader() {
+  await packsReady();
+  return { packs: allPacks() };
+}
+clientLoader.hydrate = true as const;
+
+export function HydrateFallback() {
+  return <Opening what="the makes" />;
+}
 
 export async function clientAction({ request }: Route.ClientActionArgs) {
   const form = await request.formData();
@@ -35,20 +45,18 @@ export async function clientAction({ request }: Route.ClientActionArgs) {
     errors.year = "Write the model year with four digits, such as 1991.";
   if (!pack) errors.model = "Pick the make first.";
   const now = nowIso();
-  const vehicle: Vehicle = {
-    version: RECORD_VERSION,
-    kind: "vehicle",
-    id: newId(),
-    plate,
-    pack: pack?.id ?? "",
-    variant: text("variant"),
-    year,
-    engine: text("engine"),
-    market: text("market") || "home",
-    changes: [],
-    radio: "not-asked",
-    createdAt: now,
-  };
+  const vehicle = newVehicle(
+    {
+      id: newId(),
+      plate,
+      pack: pack?.id ?? "",
+      variant: text("variant"),
+      year,
+      engine: text("engine"),
+      market: text("market") || "home",
+    },
+    now,
+  );
   if (pack && !errors.year) {
     const why = outside(pack, vehicle);
     if (why) errors[why.includes("covers") ? "year" : "model"] = why;
@@ -67,11 +75,11 @@ export async function clientAction({ request }: Route.ClientActionArgs) {
   return redirect(jobPath(job.id, "story"));
 }
 
-export default function NewVehicle({ actionData }: Route.ComponentProps) {
+export default function NewVehicle({ loaderData: { packs }, actionData }: Route.ComponentProps) {
   const errors = actionData?.errors;
   const [params] = useSearchParams();
-  const [packId, setPack] = useState<string>(packById(params.get("make") ?? "")?.id ?? PACKS[0].id);
-  const pack = packById(packId)!;
+  const [packId, setPack] = useState<string>(params.get("make") ?? "");
+  const pack = packs.find((p) => p.id === packId) ?? packs[0];
   const [variantId, setVariant] = useState<string>(params.get("model") ?? pack.variants[0].id);
   const variant = pack.variants.find((v) => v.id === variantId) ?? pack.variants[0];
   const [engine, setEngine] = useState<string>(params.get("engine") ?? "");
@@ -89,10 +97,13 @@ export default function NewVehicle({ actionData }: Route.ComponentProps) {
             <Field label="Plate or name" name="plate" error={errors?.plate} autoFocus />
             <Choice
               label="Make"
-              value={packId}
+              value={pack.id}
               onChange={setPack}
-              options={PACKS.map((p) => ({ value: p.id, label: p.make }))}
+              options={packs.map((p) => ({ value: p.id, label: p.make }))}
             />
+            <Soft>
+              <Link to="/makes/new">My make is not here</Link>: build it from its manual&apos;s page.
+            </Soft>
             <Choice
               label="Model"
               value={variant.id}
@@ -121,7 +132,7 @@ export default function NewVehicle({ actionData }: Route.ComponentProps) {
                 options={variant.markets.map((m) => ({ value: m, label: m }))}
               />
             )}
-            <input type="hidden" name="pack" value={packId} />
+            <input type="hidden" name="pack" value={pack.id} />
             <input type="hidden" name="variant" value={variant.id} />
             <input type="hidden" name="engine" value={engineId} />
             <input type="hidden" name="market" value={marketId} />

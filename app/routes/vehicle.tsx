@@ -5,7 +5,7 @@ import { systemsOf } from "@core/pack/scope";
 import { END_WORDS } from "@core/job/end";
 import { newJob } from "@core/record/job";
 import type { Vehicle } from "@core/record/types";
-import { packById } from "@packs/index";
+import { packById } from "~/store/packs";
 import { nowIso } from "~/store/clock";
 import { readVehicle } from "~/store/opening";
 import { changeVehicle, newId, readCard, removeVehicle, write } from "~/store/records";

@@ -1,6 +1,7 @@
 import type { Doc } from "@core/record/types";
 import { box } from "./box";
 import { move } from "./move";
+import { loadOwnPacks } from "./own-packs";
 
 /** A store for each kind of record: a vehicle and a job by its id, a reading by that of its job and its own. */
 export const boxes = { vehicle: box("klinko-vehicles"), job: box("klinko-jobs"), reading: box("klinko-readings") };
@@ -14,12 +15,14 @@ export const KINDS = ["vehicle", "job", "reading"] as const satisfies readonly K
 
 let moved: Promise<void> | null = null;
 
-/** All is where it belongs: records of an older Klinko were moved. */
+/** All is where it belongs: records of an older Klinko were moved, and the makes of this device are read. */
 export function ready(): Promise<void> {
-  moved ??= move(boxes, values).catch((error: unknown) => {
-    // The next one who asks tries again.
-    moved = null;
-    throw error;
-  });
+  moved ??= move(boxes, values)
+    .then(loadOwnPacks)
+    .catch((error: unknown) => {
+      // The next one who asks tries again.
+      moved = null;
+      throw error;
+    });
   return moved;
 }

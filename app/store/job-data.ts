@@ -4,7 +4,7 @@ import { askedOf, lockOf } from "@core/job/gates";
 import { judge, type Judgement } from "@core/job/judge";
 import { systemsOf, type SystemAccess } from "@core/pack/scope";
 import type { Reading, StepId, Vehicle } from "@core/record/types";
-import { packById } from "@packs/index";
+import { packById } from "./packs";
 import { keptPath } from "./paths";
 import { readJob, readVehicle } from "./opening";
 import { readingsOf } from "./records";

@@ -4,7 +4,7 @@ import { openDoc } from "@core/record/open";
 import { lastMarked, TAIL_MS } from "@core/record/readings";
 import type { Job, Reading } from "@core/record/types";
 import type { JobLine } from "@core/job/card";
-import { packById } from "@packs/index";
+import { packById } from "./packs";
 import { clock, nowIso } from "./clock";
 import { readJob, readVehicle } from "./opening";
 import { hasReading, newId, readCard, readingWriter, removeJob, write, writeReading } from "./records";

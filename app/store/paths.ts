@@ -28,3 +28,14 @@ export const keptPath = (job: string): string => href("/jobs/:jobId/kept", { job
 export const vehiclePath = (id: string): string => href("/vehicles/:vehicleId", { vehicleId: toParam(id) });
 export const simulatedPath = (vehicle: string): string =>
   href("/simulated/:vehicleId", { vehicleId: toParam(vehicle) });
+
+/** The pages of a make, in the order of the job. */
+export const MAKE_PARTS = ["vehicle", "way", "plug", "talk", "codes", "clears", "hand-over"] as const;
+export type MakePart = (typeof MAKE_PARTS)[number];
+
+/** The page of a make, or of one part of it. */
+export const makePath = (id: string, part?: MakePart): string => {
+  const packId = toParam(id);
+  return part ? href(`/makes/:packId/${part}`, { packId }) : href("/makes/:packId", { packId });
+};
+export const glovePath = (id: string): string => href("/makes/:packId/page", { packId: toParam(id) });

@@ -1,10 +1,15 @@
 import { useEffect } from "react";
 import { useRevalidator } from "react-router";
+import { loadOwnPacks } from "./own-packs";
 
 /** What was written by one tab is told to the others. */
 const CHANNEL = "klinko-records";
 const channel =
   typeof document === "undefined" || typeof BroadcastChannel === "undefined" ? null : new BroadcastChannel(CHANNEL);
+
+/** Told where makes have changed, and not a vehicle. */
+const PACKS = "packs";
+export const announcePacks = (): void => channel?.postMessage(PACKS);
 
 /** @param vehicle whose records have changed */
 export const announce = (vehicle: string): void => channel?.postMessage(vehicle);
@@ -18,9 +23,15 @@ export function useOtherTabs(): void {
   useEffect(() => {
     if (!channel) return;
     let timer: ReturnType<typeof setTimeout> | undefined;
-    const heard = () => {
+    let packs = false;
+    const heard = ({ data }: MessageEvent) => {
       clearTimeout(timer);
-      timer = setTimeout(() => void revalidate(), SETTLE_MS);
+      packs ||= data === PACKS;
+      timer = setTimeout(() => {
+        const read = packs ? loadOwnPacks() : Promise.resolve();
+        packs = false;
+        void read.catch(() => undefined).then(revalidate);
+      }, SETTLE_MS);
     };
     channel.addEventListener("message", heard);
     return () => {

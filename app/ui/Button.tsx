@@ -64,7 +64,7 @@ const look = css<{ $look?: "primary" | "secondary" | "quiet" | "danger" }>`
     })[$look]}
   &[data-disabled] {
     background: none;
-    border-color: var(--line);
+    border-color: ${({ $look }) => ($look === "quiet" ? "transparent" : "var(--line)")};
     color: var(--ink-soft);
     cursor: default;
   }

@@ -6,6 +6,8 @@ import { identify, type Identified } from "@core/flash/identify";
 import { learn, type Learned } from "@core/flash/learn/learn";
 import { readTrace } from "@core/lamp/trace";
 import { BACKUP_MAX_BYTES, readBackup, type BackupRead } from "@core/record/backup";
+import { PACK_MAX_BYTES, readPack, tooLarge, type PackChecked } from "@core/pack/schema";
+import { readTable, type ReadTable, type TableHints } from "@core/table/read-table";
 import { buildDemo } from "./demo";
 
 const api = {
@@ -23,6 +25,11 @@ const api = {
     file.size > BACKUP_MAX_BYTES
       ? { fault: `This file is larger than ${BACKUP_MAX_BYTES / 1e6} MB; records are never so many.` }
       : readBackup(await file.text()),
+  /** Reads the table on a page of text. */
+  readTable: (page: string, hints: TableHints): ReadTable => readTable(page, hints),
+  /** Reads a make's file. */
+  readPack: async (file: Blob): Promise<PackChecked> =>
+    file.size > PACK_MAX_BYTES ? tooLarge() : readPack(await file.text()),
   buildDemo,
 };
 

@@ -184,19 +184,9 @@ function layOut(
       return all((c) => [
         c.map((x, i) => (i ? `"${i === 1 && random() < 0.2 ? x.replace(" ", "\n") : x}"` : x)).join(","),
       ]);
-    case "tab":
     case "two-tables":
-      if (layout === "two-tables") {
-        const head = heading ?? ["Code", "Meaning", "Cause", "Remedy"].slice(0, lines[0].cells.length);
-        const turned = (c: readonly string[]) => [...c.slice(1, 2), c[0], ...c.slice(2)].join("\t");
-        return [
-          head.join("\t"),
-          ...lines.slice(0, half).map((l) => l.cells.join("\t")),
-          "",
-          turned(head),
-          ...lines.slice(half).map((l) => turned(l.cells)),
-        ];
-      }
+      return twoTables(lines, heading);
+    case "tab":
       return all((c) => [c.join("\t")]);
     case "tab-code-last":
       return all((c) => [[...c.slice(1), c[0]].join("\t")]);
@@ -209,42 +199,14 @@ function layOut(
     case "bars-ruled":
       return all((c) => [`| ${c.join(" | ")} |`, ...(c === heading ? [`|${c.map(() => "---").join("|")}|`] : [])]);
     case "wide":
-    case "wide-right": {
-      const width = (k: number) => Math.max(...lines.map((l) => l.cells[k].length), heading?.[k].length ?? 0);
-      return all((c) => [
-        c
-          .map((x, k) => (k === 0 && layout === "wide-right" ? x.padStart(width(0)) : x.padEnd(width(k))))
-          .join("   ")
-          .trimEnd(),
-      ]);
-    }
-    case "wide-wrapped": {
-      const width = 26;
-      return all((c) => {
-        const parts = c.map((x, k) => (k === 0 ? [x] : wrap(x, width)));
-        const high = Math.max(...parts.map((p) => p.length));
-        const first = Math.max(...lines.map((l) => l.cells[0].length), 10);
-        return Array.from({ length: high }, (_, i) =>
-          parts
-            .map((p, k) => (p[i] ?? "").padEnd(k ? width + 2 : first + 2))
-            .join("")
-            .trimEnd(),
-        );
-      });
-    }
+    case "wide-right":
+    case "wide-wrapped":
+      return inColumns(layout, lines, heading, all);
     case "wide-dots":
       return all((c) => [`${c[0]} ${".".repeat(Math.max(4, 14 - c[0].length))} ${c[1]}`]);
     case "wide-side":
-    case "tab-side": {
-      const sign = layout === "tab-side" ? "\t" : null;
-      const cell = (l: Row | undefined) => (l ? l.cells : ["", ""]);
-      const w = Math.max(...lines.map((l) => l.cells[1].length)) + 4;
-      const a = Math.max(...lines.map((l) => l.cells[0].length)) + 3;
-      return Array.from({ length: half }, (_, i) => {
-        const [l, r] = [cell(lines[i]), cell(lines[half + i])];
-        return sign ? [...l, ...r].join(sign) : `${l[0].padEnd(a)}${l[1].padEnd(w)}${r[0].padEnd(a)}${r[1]}`.trimEnd();
-      });
-    }
+    case "tab-side":
+      return sideBySide(lines, layout === "tab-side");
     case "plain":
       return all((c) => [c.join(" ")]);
     case "plain-colon":
@@ -270,4 +232,58 @@ function wrap(text: string, width: number): string[] {
     else out[out.length - 1] = `${out.at(-1)} ${word}`.trim();
   }
   return out;
+}
+
+/** The same columns in another order further down. */
+function twoTables(lines: readonly Row[], heading: readonly string[] | null): string[] {
+  const half = Math.ceil(lines.length / 2);
+  const head = heading ?? ["Code", "Meaning", "Cause", "Remedy"].slice(0, lines[0].cells.length);
+  const turned = (c: readonly string[]) => [...c.slice(1, 2), c[0], ...c.slice(2)].join("\t");
+  return [
+    head.join("\t"),
+    ...lines.slice(0, half).map((l) => l.cells.join("\t")),
+    "",
+    turned(head),
+    ...lines.slice(half).map((l) => turned(l.cells)),
+  ];
+}
+
+/** Two halves beside one another. */
+function sideBySide(lines: readonly Row[], tabs: boolean): string[] {
+  const half = Math.ceil(lines.length / 2);
+  const sign = tabs ? "\t" : null;
+  const cell = (l: Row | undefined) => (l ? l.cells : ["", ""]);
+  const w = Math.max(...lines.map((l) => l.cells[1].length)) + 4;
+  const a = Math.max(...lines.map((l) => l.cells[0].length)) + 3;
+  return Array.from({ length: half }, (_, i) => {
+    const [l, r] = [cell(lines[i]), cell(lines[half + i])];
+    return sign ? [...l, ...r].join(sign) : `${l[0].padEnd(a)}${l[1].padEnd(w)}${r[0].padEnd(a)}${r[1]}`.trimEnd();
+  });
+}
+
+type Cells = (cellsTo: (cells: readonly string[]) => string[]) => string[];
+
+/** Columns of blanks, with long cells over several lines where the layout wraps. */
+function inColumns(layout: Layout, lines: readonly Row[], heading: readonly string[] | null, all: Cells): string[] {
+  if (layout !== "wide-wrapped") {
+    const width = (k: number) => Math.max(...lines.map((l) => l.cells[k].length), heading?.[k].length ?? 0);
+    return all((c) => [
+      c
+        .map((x, k) => (k === 0 && layout === "wide-right" ? x.padStart(width(0)) : x.padEnd(width(k))))
+        .join("   ")
+        .trimEnd(),
+    ]);
+  }
+  const width = 26;
+  return all((c) => {
+    const parts = c.map((x, k) => (k === 0 ? [x] : wrap(x, width)));
+    const high = Math.max(...parts.map((p) => p.length));
+    const first = Math.max(...lines.map((l) => l.cells[0].length), 10);
+    return Array.from({ length: high }, (_, i) =>
+      parts
+        .map((p, k) => (p[i] ?? "").padEnd(k ? width + 2 : first + 2))
+        .join("")
+        .trimEnd(),
+    );
+  });
 }

@@ -96,6 +96,8 @@ export function settles(d: Doubt, nameOf: (system: string) => string): string {
         : d.way === "no-power"
           ? "A unit without power looks the same. Does the lamp light for a moment as the key goes on?"
           : "It looks the same when nobody asks. Check the hook-up, and read again.";
+    case "talk-assumed":
+      return "Nobody has told how this lamp talks. Tell it with the make, or let Klinko learn it from the lamp.";
     case "old":
       return "Recorded by an older Klinko, which did not keep how it was heard. Read once more.";
   }

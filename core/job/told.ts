@@ -33,7 +33,9 @@ export type Doubt =
   /** A wire without contact, or a unit without power, looks just like that. */
   | { kind: "looks-alike"; way: "no-contact" | "no-power" | "not-asked" }
   /** Recorded before it was kept how it was heard. */
-  | { kind: "old" };
+  | { kind: "old" }
+  /** Nobody has told how this lamp talks: it is read as most lamps do. */
+  | { kind: "talk-assumed" };
 
 /**
  * How well something is known: a probability, how often it was heard without a slip, and how sure it can be at most, whatever these
@@ -95,6 +97,7 @@ export function toldOf(c: Of, reading: Reading, system: string): Told | null {
   const identity = identityOf(access, c.systems, own.looked);
   if (identity.is === "other") return blank(own, "other-unit", [], identity.system);
   const doubts: Doubt[] = identity.is === "open" ? [{ kind: "look", look: identity.look }] : [];
+  if (talkAssumed(c.pack, access)) doubts.push({ kind: "talk-assumed" });
   const most: Sure = doubts.length ? "likely" : "certain";
   if (own.lists) return copied(c, access, own, result, doubts, most);
   if (!access.dialect) return blank(own, "unclear", doubts);
@@ -268,11 +271,15 @@ function startUnseen(access: SystemAccess, reading: Reading): boolean {
 }
 
 /** How sure a reading's codes can be at most while it is made, whatever is heard: by which lamp it was, and by how it was begun. */
-export function mostOf(access: SystemAccess, systems: readonly SystemAccess[], reading: Reading): Sure {
+export function mostOf(access: SystemAccess, { pack, systems }: Pick<Of, "pack" | "systems">, reading: Reading): Sure {
   const identity = identityOf(access, systems, reading.looked);
   if (identity.is === "other") return "unsure";
-  return identity.is === "open" || startUnseen(access, reading) ? "likely" : "certain";
+  return identity.is === "open" || talkAssumed(pack, access) || startUnseen(access, reading) ? "likely" : "certain";
 }
+
+/** Is how the lamp talks only as it mostly is? */
+const talkAssumed = ({ own }: Of["pack"], { way }: SystemAccess): boolean =>
+  way.tells.kind === "lamp" && (own?.assumed.includes("talk") ?? false);
 
 /** Each list is shown two times at least with one start: who came late to the first has seen the second. */
 function shownTwice({ dialect }: SystemAccess): boolean {

@@ -17,7 +17,7 @@ const output = object({
 });
 export type Output = Of<typeof output>;
 
-const system = object({
+export const systemRule = object({
   id,
   name: line,
   /** SAE J1930 name of the unit, and the lamp that it drives. */
@@ -32,13 +32,19 @@ const system = object({
   /** Its codes stand in the table of another system (the same unit, asked in another way). */
   sameTableAs: optional(id),
 });
-export type System = Of<typeof system>;
+export type System = Of<typeof systemRule>;
+
+const engines = list(object({ id: line, name: line, cylinders: whole(1, 16) }), { min: 1, max: 20 });
+
+/** What a pack is for, as somebody tells it. */
+export const vehicleToldRule = object({ make: line, model: line, years: pair(year, year), engines });
+export type VehicleTold = Of<typeof vehicleToldRule>;
 
 const variant = object({
   id,
   model: line,
   years: pair(year, year),
-  engines: list(object({ id: line, name: line, cylinders: whole(1, 16) }), { min: 1, max: 20 }),
+  engines,
   markets: list(line, { min: 1, max: 20 }),
   /** For each system that can be read: the way in, and what blinks where it is not the usual lamp. */
   systems: list(object({ system: id, way: id, scope: optional(scopeRule), lamp: optional(line) }), { max: 20 }),
@@ -65,7 +71,7 @@ export type Cavity = Of<typeof cavity>;
 
 export const READY_SHAPES = ["block", "round-ended", "round", "trapezoid"] as const;
 
-const connector = object({
+export const connectorRule = object({
   id,
   name: line,
   /** Size of the drawing, in its own units; cavities are placed in it, seen looking into the socket. */
@@ -90,9 +96,9 @@ const connector = object({
   lookAlike: optional(text),
   cavities: list(cavity, { max: 60, unique: "id" }),
 });
-export type Connector = Of<typeof connector>;
+export type Connector = Of<typeof connectorRule>;
 
-const entry = object({
+export const entryRule = object({
   code: codeRule,
   kind: oneOf("fault", "status"),
   scope: optional(scopeRule),
@@ -110,15 +116,15 @@ const entry = object({
   /** Comes before every other code: what the unit says besides it cannot be trusted. */
   first: optional(text),
 });
-export type Entry = Of<typeof entry>;
+export type Entry = Of<typeof entryRule>;
 
-const table = object({ id, system: id, scope: optional(scopeRule), entries: list(entry, { max: 1000 }) });
+const table = object({ id, system: id, scope: optional(scopeRule), entries: list(entryRule, { max: 1000 }) });
 export type Table = Of<typeof table>;
 
 const cost = oneOf("radio-code", "clock", "learned-idle", "readiness", "time");
 export type CostId = Of<typeof cost>;
 
-const clearWay = object({
+export const clearRule = object({
   id,
   title: line,
   system: id,
@@ -142,9 +148,9 @@ const clearWay = object({
   afterwards: list(text, { max: 8 }),
   caution: optional(text),
 });
-export type ClearWay = Of<typeof clearWay>;
+export type ClearWay = Of<typeof clearRule>;
 
-const proving = object({
+export const provingRule = object({
   /** How the vehicle must be run before the re-read says anything. */
   idleMinutes: number(0, 120),
   drive: text,
@@ -152,7 +158,7 @@ const proving = object({
   driveMinutes: optional(number(1, 600)),
   readiness: text,
 });
-export type Proving = Of<typeof proving>;
+export type Proving = Of<typeof provingRule>;
 
 /** Parts of a pack of one's own of which somebody who has the vehicle may know nothing. */
 export const PACK_PARTS = ["way", "plug", "talk", "clears", "proving"] as const;
@@ -175,14 +181,14 @@ export const packRule = object({
   title: line,
   revision: line,
   source: text,
-  systems: list(system, { max: 12, unique: "id" }),
+  systems: list(systemRule, { max: 12, unique: "id" }),
   dialects: list(dialectCheck, { max: 12, unique: "id" }),
-  connectors: list(connector, { max: 20, unique: "id" }),
+  connectors: list(connectorRule, { max: 20, unique: "id" }),
   ways: list(wayRule, { max: 20, unique: "id" }),
   variants: list(variant, { max: 60, unique: "id" }),
   tables: list(table, { max: 40, unique: "id" }),
-  clears: list(clearWay, { max: 20, unique: "id" }),
-  proving,
+  clears: list(clearRule, { max: 20, unique: "id" }),
+  proving: provingRule,
   /** Of a pack that somebody has made in the app. */
   own: optional(own),
 });

@@ -3,7 +3,8 @@ import { holds } from "../schema/rule";
 import { PACK_VERSION, packRule, type Pack } from "./pack";
 import { brokenReferences, type PackFault } from "./references";
 
-const PACK_MAX_BYTES = 2_000_000;
+/** Largest file that is opened as a pack, bytes. */
+export const PACK_MAX_BYTES = 2_000_000;
 
 export type { PackFault };
 
@@ -52,12 +53,14 @@ export function packJsonSchema(): object {
   return { $schema: "https://json-schema.org/draft/2020-12/schema", title: "Klinko pack, version 1", ...schema };
 }
 
+/** What is said of a file that is too large to be a pack. */
+export const tooLarge = (): PackChecked => ({
+  faults: [{ path: "(file)", message: `is larger than ${PACK_MAX_BYTES / 1e6} MB. A pack is a few hundred kB.` }],
+});
+
 /** Reads a pack from text. */
 export function readPack(json: string): PackChecked {
-  if (json.length > PACK_MAX_BYTES)
-    return {
-      faults: [{ path: "(file)", message: `is larger than ${PACK_MAX_BYTES / 1e6} MB. A pack is a few hundred kB.` }],
-    };
+  if (json.length > PACK_MAX_BYTES) return tooLarge();
   let value: unknown;
   const reserved = new Set<string>();
   try {

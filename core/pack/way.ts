@@ -25,7 +25,7 @@ const leadWire = object({
 });
 export type LeadWire = Of<typeof leadWire>;
 
-const ask = byKind({
+export const askRule = byKind({
   /** A wire across two cavities, before the key goes on (A, B, C, F) or the engine starts (E). */
   bridge: object({ connector: id, bridge: pair(cavityRule, cavityRule) }),
   /** A pulse reader, an LED with a button: black lead on ground, signal lead on the pin of one system, red lead on a feed (D). */
@@ -49,7 +49,7 @@ const ask = byKind({
   lead: object({ connector: id, wires: list(leadWire, { min: 1, max: 12 }), insulate: line }),
 });
 /** How the unit is made to talk. */
-export type Ask = Of<typeof ask>;
+export type Ask = Of<typeof askRule>;
 
 const act = object({
   what: text,
@@ -83,7 +83,7 @@ const parameter = object({
 /** A value in the unit's block: `value = (byte or two bytes) * factor + offset`. */
 export type Parameter = Of<typeof parameter>;
 
-const tells = byKind({
+export const tellsRule = byKind({
   lamp: object({ dialect: words(60), act: optional(act) }),
   /** A number where the odometer was; a letter in front names the system (H). */
   text: object({
@@ -131,7 +131,7 @@ const tells = byKind({
   }),
 });
 /** What is seen when it talks. */
-export type Tells = Of<typeof tells>;
+export type Tells = Of<typeof tellsRule>;
 type TellsBy<K extends Tells["kind"]> = Extract<Tells, { kind: K }>;
 export type DashText = TellsBy<"text">;
 export type ModuleWalk = TellsBy<"modules">;
@@ -178,20 +178,27 @@ const cause = object({
 });
 export type Cause = Of<typeof cause>;
 
+const told = {
+  preconditions: list(text, { max: 12 }),
+  steps: list(step, { min: 1, max: 20, unique: "id" }),
+  /** Why it may not answer. */
+  nothingHappens: list(cause, { max: 14, unique: "id" }),
+};
+/** What a way says to whoever goes it. */
+export const wayTextsRule = object(told);
+export type WayTexts = Of<typeof wayTextsRule>;
+
 export const wayRule = object({
   id,
   title: line,
   /** Letter of the method, A to K; see the documentation of the pack format. */
   method: pattern(/^[A-K]$/, "a letter from A to K"),
-  ask,
-  tells,
+  ask: askRule,
+  tells: tellsRule,
   engine: oneOf("off", "running"),
   /** The unit answers only at working temperature. */
   engineWarm: optional(flag),
-  preconditions: list(text, { max: 12 }),
-  steps: list(step, { min: 1, max: 20, unique: "id" }),
-  /** Why it may not answer. */
-  nothingHappens: list(cause, { max: 14, unique: "id" }),
+  ...told,
 });
 /** One way to get at the codes. */
 export type Way = Of<typeof wayRule>;

@@ -1,10 +1,9 @@
 import { useEffect, useMemo, useRef } from "react";
-import { useSearchParams } from "react-router";
+import { href, Link, useSearchParams } from "react-router";
 import styled from "styled-components";
 import { findWays, PLACE_WORDS, shapesIn, shapeWords, type Asked, type FoundWay } from "@core/pack/find";
-import { PLACES, type Place } from "@core/pack/pack";
+import { PLACES, type Pack, type Place } from "@core/pack/pack";
 import { scopeText } from "@core/pack/scope";
-import { PACKS } from "@packs/index";
 import { Button, LinkButton } from "~/ui/Button";
 import { Choice } from "~/ui/Choice";
 import { Field } from "~/ui/Field";
@@ -66,10 +65,21 @@ const Tile = styled(Button)`
   }
 `;
 
-const SHAPES = shapesIn(PACKS);
-const connectors = PACKS.flatMap((p) => p.connectors);
-const COLOURS = [...new Set(connectors.map((c) => c.colour))].sort();
-const SYMBOLS = [...new Set(connectors.flatMap((c) => c.symbols ?? []))].sort();
+/** What can be seen on the plugs of some makes. */
+interface Sights {
+  shapes: ReturnType<typeof shapesIn>;
+  colours: string[];
+  symbols: string[];
+}
+
+function sightsIn(packs: readonly Pack[]): Sights {
+  const connectors = packs.flatMap((p) => p.connectors);
+  return {
+    shapes: shapesIn(packs),
+    colours: [...new Set(connectors.map((c) => c.colour))].sort(),
+    symbols: [...new Set(connectors.flatMap((c) => c.symbols ?? []))].sort(),
+  };
+}
 
 /** What is less likely than this only makes the list long. */
 const WORTH_SHOWING = 0.02;
@@ -81,20 +91,20 @@ const whole = (value: string | null, from: number, to: number): number | undefin
 };
 
 /** What is asked stands in the address, so that a finding can be gone back to; what makes no sense there is left aside. */
-function askedOf(params: URLSearchParams): Asked {
-  const pack = PACKS.find((p) => p.id === params.get("make"));
+function askedOf(params: URLSearchParams, packs: readonly Pack[], sights: Sights): Asked {
+  const pack = packs.find((p) => p.id === params.get("make"));
   const variant = pack?.variants.find((v) => v.id === params.get("model"));
   const year = whole(params.get("year"), 1950, 2035);
   const engine = variant?.engines.find((e) => e.id === params.get("engine"))?.id;
   const market = variant?.markets.find((m) => m === params.get("market"));
   const shape = one(
     params.get("shape"),
-    SHAPES.map((s) => s.id),
+    sights.shapes.map((s) => s.id),
   );
-  const colour = one(params.get("colour"), COLOURS);
+  const colour = one(params.get("colour"), sights.colours);
   const cavities = whole(params.get("cavities"), 1, 60);
   const place = one(params.get("place"), PLACES);
-  const symbol = one(params.get("symbol"), SYMBOLS);
+  const symbol = one(params.get("symbol"), sights.symbols);
   const lamp = one(params.get("lamp"), ["yes", "no"] as const);
   return {
     ...(pack && { make: pack.id }),
@@ -114,10 +124,11 @@ function askedOf(params: URLSearchParams): Asked {
 }
 
 /** From "what do I have?" to the way in: by make and year, or by what is seen. */
-export function FindPage() {
+export function FindPage({ packs }: { packs: readonly Pack[] }) {
+  const sights = useMemo(() => sightsIn(packs), [packs]);
   const [params, setParams] = useSearchParams();
-  const asked = useMemo(() => askedOf(params), [params]);
-  const finding = useMemo(() => findWays(PACKS, asked), [asked]);
+  const asked = useMemo(() => askedOf(params, packs, sights), [params, packs, sights]);
+  const finding = useMemo(() => findWays(packs, asked), [packs, asked]);
   // The address follows a moment later: a second answer that comes before it must not take the first one back.
   const latest = useRef(params);
   useEffect(() => {
@@ -154,8 +165,8 @@ export function FindPage() {
       )}
       <Columns>
         <Stack>
-          <ByVehicle asked={asked} year={params.get("year") ?? ""} set={set} />
-          <BySight seen={asked.seen} cavities={params.get("cavities") ?? ""} set={set} />
+          <ByVehicle packs={packs} asked={asked} year={params.get("year") ?? ""} set={set} />
+          <BySight sights={sights} seen={asked.seen} cavities={params.get("cavities") ?? ""} set={set} />
           <Row>
             <Button isDisabled={nothing} onPress={startOver}>
               Start over
@@ -202,8 +213,8 @@ export function FindPage() {
 /** Changes what is asked: by the name that stands in the address. */
 type SetAsked = (changes: Record<string, string | null>) => void;
 
-function ByVehicle({ asked, year, set }: { asked: Asked; year: string; set: SetAsked }) {
-  const pack = PACKS.find((p) => p.id === asked.make);
+function ByVehicle({ packs, asked, year, set }: { packs: readonly Pack[]; asked: Asked; year: string; set: SetAsked }) {
+  const pack = packs.find((p) => p.id === asked.make);
   const variant = pack?.variants.find((v) => v.id === asked.variant);
   return (
     <Sheet>
@@ -212,8 +223,11 @@ function ByVehicle({ asked, year, set }: { asked: Asked; year: string; set: SetA
         label="Make"
         value={asked.make ?? null}
         onChange={(make) => set({ make, model: null, engine: null, market: null })}
-        options={PACKS.map((p) => ({ value: p.id, label: p.make }))}
+        options={packs.map((p) => ({ value: p.id, label: p.make }))}
       />
+      <Soft>
+        <Link to={href("/makes/new")}>My make is not here</Link>: build it from its manual&apos;s page.
+      </Soft>
       {pack && (
         <Choice
           label="Model"
@@ -249,12 +263,22 @@ function ByVehicle({ asked, year, set }: { asked: Asked; year: string; set: SetA
   );
 }
 
-function BySight({ seen, cavities, set }: { seen: Asked["seen"]; cavities: string; set: SetAsked }) {
+function BySight({
+  sights,
+  seen,
+  cavities,
+  set,
+}: {
+  sights: Sights;
+  seen: Asked["seen"];
+  cavities: string;
+  set: SetAsked;
+}) {
   return (
     <Sheet>
       <h2>By what you see</h2>
       <Tiles role="group" aria-label="Shape of the plug">
-        {SHAPES.map((s) => (
+        {sights.shapes.map((s) => (
           <Tile
             key={s.id}
             aria-pressed={seen.shape === s.id}
@@ -276,7 +300,7 @@ function BySight({ seen, cavities, set }: { seen: Asked["seen"]; cavities: strin
         label="Colour of its shell"
         value={seen.colour ?? null}
         onChange={(colour) => set({ colour })}
-        options={COLOURS.map((c) => ({ value: c, label: c }))}
+        options={sights.colours.map((c) => ({ value: c, label: c }))}
       />
       <Choice<Place>
         label="Where it sits"
@@ -288,7 +312,7 @@ function BySight({ seen, cavities, set }: { seen: Asked["seen"]; cavities: strin
         label="What stands on it"
         value={seen.symbol ?? null}
         onChange={(symbol) => set({ symbol })}
-        options={SYMBOLS.map((s) => ({ value: s, label: s }))}
+        options={sights.symbols.map((s) => ({ value: s, label: s }))}
       />
       <Choice<"yes" | "no">
         label="A lamp of the unit lights in the dash, key on"

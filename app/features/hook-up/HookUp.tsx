@@ -12,6 +12,7 @@ import { Button, LinkButton } from "~/ui/Button";
 import { Choices } from "~/ui/Choice";
 import { Caution, Empty, Kbd, Mono, Row, Sheet, Soft, Stack } from "~/ui/bits";
 import { SystemChoice } from "~/ui/SystemChoice";
+import { Assumed } from "~/ui/Assumed";
 import { SimulatedLink } from "~/ui/SimulatedLink";
 import { StepTimer } from "~/ui/StepTimer";
 import { middle, mono, wide } from "~/ui/theme";
@@ -148,6 +149,7 @@ export function HookUp() {
         onChange={(system) => whole.send({ intent: "system", system })}
       />
       <Trouble problem={problem ?? whole.problem} />
+      <Assumed pack={data.pack} parts={connector ? ["way", "plug"] : ["way"]} />
       {access.about.caution && <Caution>{access.about.caution}</Caution>}
       {at === 0 && (
         <Sheet>

@@ -120,6 +120,7 @@ export function MeaningStep() {
           {faults.length > 0 &&
             !access.about.caution &&
             " A code names a circuit, not a part to buy: look at the plug first."}
+          {pack.own && ` ${pack.source}`}
         </Soft>
       )}
       {access.about.caution && last && <Caution>{access.about.caution}</Caution>}

@@ -15,6 +15,7 @@ import { Why } from "~/ui/Why";
 import { mono } from "~/ui/theme";
 import type { JobIntents } from "~/store/job-intents";
 import { jobPath } from "~/store/paths";
+import { Assumed } from "~/ui/Assumed";
 import { Trouble } from "~/ui/Trouble";
 
 const Scroll = styled.div`
@@ -85,6 +86,7 @@ export function ProveStep() {
       {!proof.cleared && (
         <Soft>The {lower(access.name)} was not cleared in this job. What was read of it stands as it was read.</Soft>
       )}
+      <Assumed pack={data.pack} parts={["proving"]} />
       {proof.tooSoon && (
         <Caution>
           Too little time has passed since the clear for that drive: {pack.proving.drive} Until then nothing is proven

@@ -1,5 +1,4 @@
 import { useMemo, useState } from "react";
-import { PACKS } from "@packs/index";
 import { byHand, inputsFor, isPicture } from "@core/record/inputs";
 import type { KeptLamp } from "@core/record/lamp";
 import type { Reading } from "@core/record/types";
@@ -7,6 +6,7 @@ import { flashWorker } from "~/workers/flash";
 import type { LampSeen } from "~/workers/lamp.worker";
 import { shortTime } from "~/store/format";
 import { readLoose } from "~/store/loose";
+import { allPacks } from "~/store/packs";
 import { useAwake } from "~/store/use-awake";
 import { Button } from "~/ui/Button";
 import { ConfirmButton } from "~/ui/ConfirmButton";
@@ -42,7 +42,7 @@ export function FreeWatch({
   useAwake();
   // While a lamp is watched it is held against the same ones, also where it has just been kept.
   const [taught, setTaught] = useState(lamps);
-  const known = useMemo(() => dialectsOf(PACKS, taught), [taught]);
+  const known = useMemo(() => dialectsOf(allPacks(), taught), [taught]);
   const [session] = useState(
     () => new ReadingSession(looseHome(known[0].dialect, "unknown", stored), stored?.input ?? "camera"),
   );

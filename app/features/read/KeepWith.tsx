@@ -4,7 +4,7 @@ import { useFetcher } from "react-router";
 import styled from "styled-components";
 import { takersOf, type OpenJob, type Taker } from "@core/record/adopt";
 import type { Vehicle } from "@core/record/types";
-import { packById } from "@packs/index";
+import { packById } from "~/store/packs";
 import { vehicleName } from "~/store/vehicle-name";
 import { Button, LinkButton } from "~/ui/Button";
 import { Caution, Plate, Row, Sheet, Soft } from "~/ui/bits";

@@ -72,7 +72,7 @@ export function Watch({ data, dialect }: { data: JobData; dialect: Dialect }) {
   const { phase, input, some, pictured, playhead, setPlayhead } = useWatch(session, picture);
   const run = useSession(session, (s) => s.reading.run);
   const most = useSession(session, ({ reading, decoded }) =>
-    mostOf(access, systems, { ...reading, result: decoded && resultFrom(decoded) }),
+    mostOf(access, data, { ...reading, result: decoded && resultFrom(decoded) }),
   );
   const anything = useSession(session, hasAnything);
   const working = useWorking(session, picture);

@@ -1,10 +1,11 @@
 import styled from "styled-components";
 import { findWays } from "@core/pack/find";
 import { trapsFor, variantOf } from "@core/pack/scope";
-import { PACKS } from "@packs/index";
+import { allPacks } from "~/store/packs";
 import { useIntents, useJob } from "~/store/use-job";
 import { Button, LinkButton } from "~/ui/Button";
 import { Caution, Mono, Row, Sheet, Soft } from "~/ui/bits";
+import { Assumed } from "~/ui/Assumed";
 import { METHOD_WORDS } from "~/ui/methods";
 import type { JobIntents } from "~/store/job-intents";
 import type { WayInIntents } from "./intents";
@@ -22,7 +23,7 @@ export function WayInStep() {
   const whole = useIntents<JobIntents>(null);
   const variant = variantOf(pack, vehicle);
   const traps = variant ? trapsFor(variant, vehicle) : [];
-  const found = findWays(PACKS, {
+  const found = findWays(allPacks(), {
     make: pack.id,
     variant: vehicle.variant,
     year: vehicle.year,
@@ -37,6 +38,7 @@ export function WayInStep() {
           ? `One way in: ${METHOD_WORDS[access.way.method].toLowerCase()}.`
           : `${systems.length} systems can be read. Which one first?`}
       </h1>
+      <Assumed pack={pack} parts={["way"]} />
       {traps.map((t) => (
         <Caution key={t.text}>{t.text}</Caution>
       ))}

@@ -1,0 +1,61 @@
+import { useState } from "react";
+import { entriesOf } from "@core/pack/build/build";
+import { withoutDoubles } from "@core/table/entries";
+import type { Entry } from "@core/pack/pack";
+import { useMake, useMakeIntents } from "~/store/use-make";
+import { Button } from "~/ui/Button";
+import { ConfirmButton } from "~/ui/ConfirmButton";
+import { Row, Sheet, Soft } from "~/ui/bits";
+import { Trouble } from "~/ui/Trouble";
+import { EntryList } from "./EntryList";
+import { NextPart } from "./NextPart";
+import { PageIn } from "./PageIn";
+import type { CodesIntents } from "./intents";
+
+/** What the codes mean: from the page of the manual, then to be mended by hand. */
+export function CodesPart() {
+  const { pack } = useMake();
+  const { send, problem } = useMakeIntents<CodesIntents>("codes");
+  const [system] = pack.systems;
+  const entries = entriesOf(pack, system.id);
+  const [adding, setAdding] = useState(false);
+  const store = (next: readonly Entry[]) => send({ intent: "codes", system: system.id, entries: [...next] });
+  const take = (fresh: readonly Entry[], mode: "all" | "beside") => {
+    const same = (a: Entry, b: Entry) => a.code === b.code && JSON.stringify(a.scope) === JSON.stringify(b.scope);
+    const kept = mode === "all" ? [] : entries.filter((e) => !fresh.some((f) => same(e, f)));
+    store(withoutDoubles([...kept, ...fresh]));
+    setAdding(false);
+  };
+  const open = adding || entries.length === 0;
+  return (
+    <>
+      <h1>{entries.length ? `${entries.length} codes` : "What do the codes mean?"}</h1>
+      {open && <PageIn entries={entries} onTake={take} />}
+      {entries.length > 0 && (
+        <>
+          <Row>
+            {open ? (
+              <Button $look="quiet" onPress={() => setAdding(false)}>
+                Leave the page aside
+              </Button>
+            ) : (
+              <Button onPress={() => setAdding(true)}>Read another page</Button>
+            )}
+            <ConfirmButton
+              label="Take all codes out"
+              question={`Take all ${entries.length} codes out?`}
+              sure="Take them out"
+              onConfirm={() => store([])}
+            />
+          </Row>
+          <Sheet>
+            <EntryList entries={entries} onStore={store} />
+          </Sheet>
+        </>
+      )}
+      {entries.length === 0 && !open && <Soft>No code yet.</Soft>}
+      <Trouble problem={problem} />
+      {entries.length > 0 && <NextPart after="codes" />}
+    </>
+  );
+}

@@ -1,0 +1,80 @@
+import { useEffect, useRef, useState } from "react";
+import { dropDraft, readDraft, writeDraft } from "~/store/drafts";
+import { Field } from "~/ui/Field";
+
+/** Whoever types is left alone for so long before it is stored, ms. */
+const PAUSE_MS = 700;
+
+/**
+ * A field that stores itself: a moment after the last key, and when it is left. What cannot be stored yet is told beside it and kept
+ * on the device, so that a closed page loses none of it.
+ */
+export function LiveField({
+  keep,
+  value,
+  fault = () => null,
+  onStore,
+  ...props
+}: {
+  /** Under which it is kept while it is not stored. */
+  keep: string;
+  value: string;
+  /** What is wrong with a text, or null. */
+  fault?: (text: string) => string | null;
+  onStore: (text: string) => void;
+  label: string;
+  description?: string;
+  rows?: number;
+  maxLength?: number;
+  inputMode?: "numeric";
+}) {
+  const [typed, setTyped] = useState<string | null>(null);
+  const timer = useRef<ReturnType<typeof setTimeout>>(undefined);
+  const latest = useRef({ typed, value, fault, onStore });
+  useEffect(() => {
+    latest.current = { typed, value, fault, onStore };
+  });
+  const store = (text: string) => {
+    clearTimeout(timer.current);
+    const { value, fault, onStore } = latest.current;
+    if (text.trim() !== value && !fault(text.trim())) onStore(text.trim());
+  };
+  useEffect(() => {
+    let gone = false;
+    readDraft(keep).then(
+      (draft) => {
+        if (!gone && typeof draft === "string" && draft !== latest.current.value) setTyped((t) => t ?? draft);
+      },
+      () => undefined,
+    );
+    return () => {
+      gone = true;
+      clearTimeout(timer.current);
+      // Another page was opened before the pause was over.
+      const { typed, value, fault, onStore } = latest.current;
+      if (typed !== null && typed.trim() !== value && !fault(typed.trim())) onStore(typed.trim());
+    };
+  }, [keep]);
+  const stored = typed !== null && typed.trim() === value;
+  useEffect(() => {
+    if (stored) dropDraft(keep).catch(() => undefined);
+  }, [stored, keep]);
+  const shown = typed ?? value;
+  return (
+    <Field
+      {...props}
+      value={shown}
+      error={typed === null ? undefined : (fault(shown.trim()) ?? undefined)}
+      onChange={(text) => {
+        setTyped(text);
+        writeDraft(keep, text).catch(() => undefined);
+        clearTimeout(timer.current);
+        timer.current = setTimeout(() => store(text), PAUSE_MS);
+      }}
+      onBlur={() => typed !== null && store(typed)}
+    />
+  );
+}
+
+/** A text that may not be missing. */
+export const needed = (what: string) => (text: string) => (text ? null : what);

@@ -1,0 +1,341 @@
+import { useState } from "react";
+import styled from "styled-components";
+import { assumedIn, endsOf, joinedAt } from "@core/pack/build/build";
+import { laidOut, namesFault, rowsOf, usualNames, withCavity } from "@core/pack/build/plug";
+import { PLACE_WORDS } from "@core/pack/find";
+import { PLACES, READY_SHAPES, type Cavity, type CavityRole, type Connector, type Place } from "@core/pack/pack";
+import { connectorIdOf, type Way } from "@core/pack/way";
+import { useMake, useMakeIntents } from "~/store/use-make";
+import { Button } from "~/ui/Button";
+import { Choice } from "~/ui/Choice";
+import { Row, Sheet, Soft, Stack } from "~/ui/bits";
+import { ConnectorView, type Side } from "~/ui/connector/ConnectorView";
+import { Trouble } from "~/ui/Trouble";
+import { LiveField, needed } from "./LiveField";
+import { NextPart } from "./NextPart";
+import type { PlugIntents } from "./intents";
+import { wide } from "~/ui/theme";
+import { Beside, Columns } from "./layout";
+
+const SHAPE_WORDS: Record<Connector["shape"], string> = {
+  block: "Block",
+  "round-ended": "Round ends",
+  round: "Round",
+  trapezoid: "Trapezoid",
+  own: "Drawn",
+};
+
+const ROLES: readonly { value: CavityRole; label: string }[] = [
+  { value: "unknown", label: "Not known" },
+  { value: "test", label: "Test line" },
+  { value: "ground", label: "Ground" },
+  { value: "power", label: "Battery or ignition" },
+  { value: "airbag", label: "Airbag" },
+  { value: "signal", label: "Another signal" },
+  { value: "empty", label: "Empty" },
+];
+
+/** The plug: its face with the names as they stand on it, what each cavity carries, and which two are joined. */
+export function PlugPart() {
+  const { pack } = useMake();
+  const { send, problem } = useMakeIntents<PlugIntents>("plug");
+  const plugs = pack.connectors.filter((c) => pack.ways.some((w) => connectorIdOf(w) === c.id));
+  return (
+    <>
+      <h1>What does the plug look like?</h1>
+      {plugs.map((plug) => (
+        <OnePlug
+          key={plug.id}
+          plug={plug}
+          way={pack.ways.find((w) => connectorIdOf(w) === plug.id)!}
+          onTold={(now, ends, joined = false) => send({ intent: "plug", plug: now, ends, joined })}
+        />
+      ))}
+      <Trouble problem={problem} />
+      {assumedIn(pack).includes("plug") ? (
+        <Soft>Write the names as they stand on the plug, and say what is joined.</Soft>
+      ) : (
+        <NextPart after="plug" />
+      )}
+    </>
+  );
+}
+
+/** Tells of a plug, the two cavities that are joined, and whether somebody has said that it is those. */
+type Tell = (plug: Connector, ends: [string, string], joined?: boolean) => void;
+
+function OnePlug({ plug, way, onTold }: { plug: Connector; way: Way; onTold: Tell }) {
+  const { pack } = useMake();
+  const ends = endsOf(way);
+  const assumed = assumedIn(pack).includes("plug");
+  const [side, setSide] = useState<Side>("socket");
+  const [picked, setPicked] = useState(ends[0]);
+  const cavity = plug.cavities.find((c) => c.id === picked) ?? plug.cavities[0];
+  const keep = (field: string) => `make/${pack.id}/${plug.id}/${field}`;
+  const reader = way.ask.kind === "reader";
+  return (
+    <Beside>
+      <Stack>
+        <Face plug={plug} ends={ends} keep={keep} onTold={onTold} />
+        <Joined plug={plug} ends={ends} reader={reader} assumed={assumed} onTold={onTold} />
+      </Stack>
+      <Drawing>
+        <Choice
+          label="Seen from"
+          value={side}
+          onChange={setSide}
+          options={[
+            { value: "socket", label: "Into the socket" },
+            { value: "wire", label: "The wire side" },
+          ]}
+        />
+        <ConnectorView
+          connector={plug}
+          side={side}
+          wire={reader || assumed ? null : ends}
+          {...(reader && !assumed ? { leads: { [ends[1]]: "black", [ends[0]]: "signal" } } : {})}
+          onCavity={setPicked}
+        />
+        <Choice
+          label="What a cavity carries: touch it, or pick it here"
+          value={cavity.id}
+          onChange={setPicked}
+          options={plug.cavities.map((c) => ({ value: c.id, label: c.id }))}
+        />
+        {assumed && ends.includes(cavity.id) ? (
+          <Soft>First say which two are joined.</Soft>
+        ) : (
+          <OneCavity
+            plug={plug}
+            cavity={cavity}
+            ends={ends}
+            reader={reader}
+            keep={keep(`wire-${cavity.id}`)}
+            onTold={onTold}
+          />
+        )}
+      </Drawing>
+    </Beside>
+  );
+}
+
+const Drawing = styled(Sheet)`
+  ${wide} {
+    position: sticky;
+    top: 12px;
+  }
+`;
+
+/** Its face: names as they stand on it, shape, notch, where it is. */
+function Face({
+  plug,
+  ends,
+  keep,
+  onTold,
+}: {
+  plug: Connector;
+  ends: [string, string];
+  keep: (field: string) => string;
+  onTold: Tell;
+}) {
+  const { pack } = useMake();
+  const rows = rowsOf(plug);
+  const names = (text: string) => {
+    const next = laidOut(plug, text);
+    if (ends.every((id) => next.cavities.some((c) => c.id === id))) return onTold(next, ends);
+    // The two that were joined are not on it any more: the first two stand in, until somebody says which.
+    const stand: [string, string] = [next.cavities[0].id, next.cavities[1].id];
+    onTold(joinedAt(next, stand, stand, false, pack.systems[0].id), stand, false);
+  };
+  return (
+    <Sheet>
+      <Columns>
+        <LiveField
+          label="Cavity names, row by row"
+          description="As you look into the socket. A dash for a place without a cavity."
+          rows={Math.max(3, rows.split("\n").length + 1)}
+          keep={keep("names")}
+          value={rows}
+          fault={namesFault}
+          onStore={names}
+        />
+        <Quick onRows={names} />
+      </Columns>
+      <Columns>
+        <Choice
+          label="Shape"
+          value={plug.shape}
+          options={READY_SHAPES.map((s) => ({ value: s, label: SHAPE_WORDS[s] }))}
+          onChange={(shape) => {
+            const { outline: _, ...rest } = plug;
+            onTold({ ...rest, shape }, ends);
+          }}
+        />
+        <Choice
+          label="Notch or key"
+          value={plug.notch}
+          options={(["none", "top", "bottom", "left", "right"] as const).map((n) => ({
+            value: n,
+            label: n === "none" ? "None" : `At the ${n}`,
+          }))}
+          onChange={(notch) => onTold({ ...plug, notch }, ends)}
+        />
+        <LiveField
+          label="Where it is"
+          keep={keep("where")}
+          value={plug.where}
+          rows={2}
+          maxLength={400}
+          fault={needed("Write where to look for it.")}
+          onStore={(where) => onTold({ ...plug, where }, ends)}
+        />
+        <LiveField
+          label="Colour of its shell"
+          keep={keep("colour")}
+          value={plug.colour}
+          maxLength={40}
+          fault={needed("Write its colour.")}
+          onStore={(colour) => onTold({ ...plug, colour }, ends)}
+        />
+      </Columns>
+      <Choice<Place>
+        label="Roughly"
+        value={plug.place}
+        options={PLACES.map((p) => ({ value: p, label: PLACE_WORDS[p] }))}
+        onChange={(place) => onTold({ ...plug, place }, ends)}
+      />
+    </Sheet>
+  );
+}
+
+/** What one cavity carries. */
+function OneCavity({
+  plug,
+  cavity,
+  ends,
+  reader,
+  keep,
+  onTold,
+}: {
+  plug: Connector;
+  cavity: Cavity;
+  ends: [string, string];
+  reader: boolean;
+  keep: string;
+  onTold: Tell;
+}) {
+  const { pack } = useMake();
+  return (
+    <>
+      <Choice<CavityRole>
+        label={`${cavity.id} carries`}
+        value={cavity.role}
+        options={ROLES.filter((r) => !ends.includes(cavity.id) || allowed(r.value, cavity.id === ends[1], reader))}
+        onChange={(role) => onTold(withCavity(plug, cavity.id, told(role, pack.systems[0].id)), ends)}
+      />
+      <LiveField
+        key={cavity.id}
+        label={`Colour of the wire in ${cavity.id}`}
+        description="Where you know it"
+        keep={keep}
+        value={cavity.wire ?? ""}
+        maxLength={40}
+        onStore={(wire) => onTold(withCavity(plug, cavity.id, { wire }), ends)}
+      />
+    </>
+  );
+}
+
+const told = (role: CavityRole, system: string): Partial<Cavity> =>
+  role === "test" || role === "signal" ? { role, system } : { role };
+
+/** What a cavity can carry that something is joined to. */
+const allowed = (role: CavityRole, ground: boolean, reader: boolean): boolean =>
+  ground ? role === "ground" : role === "test" || (reader && role === "signal");
+
+/** Names for plugs that are numbered or lettered in the usual way. */
+function Quick({ onRows }: { onRows: (rows: string) => void }) {
+  const [[rows, columns], setSize] = useState<[number, number]>([2, 5]);
+  const count = (label: string, n: number, set: (n: number) => void) => (
+    <Row $gap={6} role="group" aria-label={label}>
+      <Button aria-label={`Fewer ${label}`} isDisabled={n <= 1} onPress={() => set(n - 1)}>
+        –
+      </Button>
+      <span style={{ minWidth: "5.5em", textAlign: "center" }}>
+        {n} {label}
+      </span>
+      <Button aria-label={`More ${label}`} isDisabled={n >= 10} onPress={() => set(n + 1)}>
+        +
+      </Button>
+    </Row>
+  );
+  return (
+    <div style={{ display: "grid", gap: 8 }}>
+      <strong>Or fill them in</strong>
+      {count("rows", rows, (n) => setSize([n, columns]))}
+      {count("columns", columns, (n) => setSize([rows, n]))}
+      <Row $gap={8}>
+        <Button
+          isDisabled={rows * columns > 60 || rows * columns < 2}
+          onPress={() => onRows(usualNames(rows, columns, "letters"))}
+        >
+          Letters
+        </Button>
+        <Button
+          isDisabled={rows * columns > 60 || rows * columns < 2}
+          onPress={() => onRows(usualNames(rows, columns, "numbers"))}
+        >
+          Numbers
+        </Button>
+      </Row>
+    </div>
+  );
+}
+
+/** Which two are joined, or where the reader's leads go. Nothing that is hot or of the airbag is offered. */
+function Joined({
+  plug,
+  ends,
+  reader,
+  assumed,
+  onTold,
+}: {
+  plug: Connector;
+  ends: [string, string];
+  reader: boolean;
+  /** Nobody has said yet which two. */
+  assumed: boolean;
+  onTold: Tell;
+}) {
+  const { pack } = useMake();
+  const [half, setHalf] = useState<[string | null, string | null]>([null, null]);
+  const there = (id: string | null) => (plug.cavities.some((c) => c.id === id) ? id : null);
+  const [a, b] = assumed ? [there(half[0]), there(half[1])] : ends;
+  const options = plug.cavities
+    .filter((c) => !["power", "airbag"].includes(c.role))
+    .map((c) => ({ value: c.id, label: c.id }));
+  const tell = (test: string | null, ground: string | null) => {
+    setHalf([test, ground]);
+    if (test && ground) onTold(joinedAt(plug, [test, ground], ends, assumed, pack.systems[0].id), [test, ground], true);
+  };
+  return (
+    <Sheet>
+      <h2>{reader ? "Where the reader goes" : "Which two are joined"}</h2>
+      <Choice
+        label={reader ? "Signal lead" : "Test line"}
+        value={a}
+        options={options.filter((o) => o.value !== b)}
+        onChange={(id) => tell(id, b)}
+      />
+      <Choice
+        label={reader ? "Black lead, ground" : "Ground"}
+        value={b}
+        options={options.filter((o) => o.value !== a)}
+        onChange={(id) => tell(a, id)}
+      />
+      {plug.cavities.some((c) => c.role === "unknown") && (
+        <Soft>A cavity that you know nothing of stays &quot;not known&quot;: the job never offers it for a wire.</Soft>
+      )}
+    </Sheet>
+  );
+}

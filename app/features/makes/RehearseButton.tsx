@@ -1,0 +1,28 @@
+import { useFetcher } from "react-router";
+import { useMake } from "~/store/use-make";
+import { makePath } from "~/store/paths";
+import { Button } from "~/ui/Button";
+import { Trouble } from "~/ui/Trouble";
+
+/** Puts a stand-in of this make into the garage, with a job, and opens it. */
+export function RehearseButton({ isDisabled }: { isDisabled: boolean }) {
+  const { pack } = useMake();
+  const fetcher = useFetcher<{ problem: string } | null>();
+  return (
+    <>
+      <Button
+        $look="primary"
+        isDisabled={isDisabled || fetcher.state !== "idle"}
+        onPress={() =>
+          void fetcher.submit(
+            { intent: "rehearse" },
+            { method: "post", action: makePath(pack.id), encType: "application/json" },
+          )
+        }
+      >
+        Rehearse
+      </Button>
+      <Trouble problem={fetcher.data?.problem} />
+    </>
+  );
+}

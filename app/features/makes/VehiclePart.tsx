@@ -1,0 +1,184 @@
+import type { System, VehicleTold } from "@core/pack/pack";
+import { useMake, useMakeIntents } from "~/store/use-make";
+import { Button } from "~/ui/Button";
+import { Choice } from "~/ui/Choice";
+import { Row, Sheet, Soft } from "~/ui/bits";
+import { Trouble } from "~/ui/Trouble";
+import { LiveField, needed } from "./LiveField";
+import type { VehicleIntents } from "./intents";
+import { NextPart } from "./NextPart";
+import { Columns } from "./layout";
+
+const CYLINDERS = ["1", "2", "3", "4", "5", "6", "8", "10", "12"].map((n) => ({ value: n, label: n }));
+
+export const yearFault = (text: string): string | null =>
+  /^\d{4}$/.test(text) && Number(text) >= 1950 && Number(text) <= 2035
+    ? null
+    : "Write a model year with four digits, such as 1991.";
+
+/** Which vehicle it is, and the unit that is read. */
+export function VehiclePart() {
+  const { pack } = useMake();
+  const { send, problem } = useMakeIntents<VehicleIntents>("vehicle");
+  const keep = (field: string) => `make/${pack.id}/${field}`;
+  return (
+    <>
+      <h1>Which vehicle is it?</h1>
+      {pack.variants.map((v) => {
+        const now: VehicleTold = { make: pack.make, model: v.model, years: v.years, engines: v.engines };
+        const told = (part: Partial<VehicleTold>) =>
+          send({ intent: "vehicle", variant: v.id, told: { ...now, ...part } });
+        const [from, to] = v.years;
+        return (
+          <Sheet key={v.id}>
+            <Columns>
+              <LiveField
+                label="Make"
+                keep={keep("make")}
+                value={pack.make}
+                maxLength={60}
+                fault={needed("Write what the make is called.")}
+                onStore={(make) => told({ make })}
+              />
+              <LiveField
+                label="Model"
+                keep={keep(`${v.id}/model`)}
+                value={v.model}
+                maxLength={60}
+                fault={needed("Write what the model is called.")}
+                onStore={(model) => told({ model })}
+              />
+              <LiveField
+                label="First model year"
+                keep={keep(`${v.id}/from`)}
+                inputMode="numeric"
+                maxLength={4}
+                value={String(from)}
+                fault={(t) =>
+                  yearFault(t) ?? (Number(t) > to ? `The last year is ${to}: mend the one or the other.` : null)
+                }
+                onStore={(year) => told({ years: [Number(year), to] })}
+              />
+              <LiveField
+                label="Last model year"
+                keep={keep(`${v.id}/to`)}
+                inputMode="numeric"
+                maxLength={4}
+                value={String(to)}
+                fault={(t) =>
+                  yearFault(t) ?? (Number(t) < from ? `The first year is ${from}: mend the one or the other.` : null)
+                }
+                onStore={(year) => told({ years: [from, Number(year)] })}
+              />
+            </Columns>
+            <h2>Engines</h2>
+            {v.engines.map((e, i) => (
+              <Columns key={i}>
+                <LiveField
+                  label={v.engines.length > 1 ? `Engine ${i + 1}` : "Engine"}
+                  description="As the table names it"
+                  keep={keep(`${v.id}/engine-${i}`)}
+                  value={e.name}
+                  maxLength={40}
+                  fault={(t) =>
+                    !t
+                      ? "Write what the engine is called."
+                      : v.engines.some((o, k) => k !== i && o.id === t)
+                        ? "There is one of that name already."
+                        : null
+                  }
+                  onStore={(name) =>
+                    told({ engines: v.engines.map((o, k) => (k === i ? { ...o, id: name, name } : o)) })
+                  }
+                />
+                <Choice
+                  label="Cylinders"
+                  value={String(e.cylinders)}
+                  options={CYLINDERS}
+                  onChange={(n) =>
+                    told({ engines: v.engines.map((o, k) => (k === i ? { ...o, cylinders: Number(n) } : o)) })
+                  }
+                />
+                {v.engines.length > 1 && (
+                  <Row>
+                    <Button
+                      $look="quiet"
+                      aria-label={`Take ${e.name} out`}
+                      onPress={() => told({ engines: v.engines.filter((_, k) => k !== i) })}
+                    >
+                      Take it out
+                    </Button>
+                  </Row>
+                )}
+              </Columns>
+            ))}
+            <Row>
+              <Button
+                onPress={() => {
+                  const name = `Engine ${v.engines.length + 1}`;
+                  told({ engines: [...v.engines, { id: name, name, cylinders: 4 }] });
+                }}
+              >
+                Another engine
+              </Button>
+            </Row>
+          </Sheet>
+        );
+      })}
+      {pack.systems.map((s) => (
+        <OneSystem key={s.id} system={s} keep={keep(s.id)} onTold={(system) => send({ intent: "system", system })} />
+      ))}
+      <Trouble problem={problem} />
+      <NextPart after="vehicle" />
+    </>
+  );
+}
+
+function OneSystem({ system, keep, onTold }: { system: System; keep: string; onTold: (system: System) => void }) {
+  const set = (field: "feed" | "ground") => (text: string) => {
+    const { [field]: _, ...rest } = system;
+    onTold(text ? { ...rest, [field]: text } : rest);
+  };
+  return (
+    <Sheet>
+      <h2>What is read</h2>
+      <Columns>
+        <LiveField
+          label="System"
+          description="Engine, brakes, gearbox …"
+          keep={`${keep}/name`}
+          value={system.name}
+          maxLength={60}
+          fault={needed("Write what is read, such as Engine.")}
+          onStore={(name) => onTold({ ...system, name })}
+        />
+        <LiveField
+          label="Lamp to watch"
+          description="The words on the lamp"
+          keep={`${keep}/lamp`}
+          value={system.lamp}
+          maxLength={60}
+          fault={needed("Write what stands on the lamp.")}
+          onStore={(lamp) => onTold({ ...system, lamp })}
+        />
+        <LiveField
+          label="Its fuse"
+          description="Where you know it"
+          keep={`${keep}/feed`}
+          value={system.feed ?? ""}
+          maxLength={100}
+          onStore={set("feed")}
+        />
+        <LiveField
+          label="Its ground"
+          description="Where you know it"
+          keep={`${keep}/ground`}
+          value={system.ground ?? ""}
+          maxLength={100}
+          onStore={set("ground")}
+        />
+      </Columns>
+      <Soft>Fuse and ground are named when the lamp check finds the unit dead.</Soft>
+    </Sheet>
+  );
+}
