@@ -138,6 +138,25 @@ describe("a reading", () => {
     expect(odds.kinds()).toContain("readings-disagree");
   });
 
+  it("that holds a code more keeps others that agree from being the whole list", () => {
+    const two = ["19", "43"];
+    const cut = (p: number): ReadingResult => ({ ...list(two, 1, p), complete: false });
+    const short = new Made("hollin-pike").read(1, "engine", { ...list(two, 1), complete: true });
+    short.read(8, "engine", { ...list([...two, "67"], 1, 0.95), complete: false }).read(15, "engine", cut(0.87));
+    expect(short.known().codes.map((x) => x.code)).toEqual(two);
+    expect(short.known().whole).toBe("unsure");
+  });
+
+  it("of which none is worth much lets the clear go on once there are three: all that was heard is written down", () => {
+    const doubtful = (n: number) => {
+      const made = new Made("lindqvar");
+      for (let i = 0; i < n; i++) made.read(1 + 7 * i, "engine", list(["15", "26"], 1, 0.4), { input: "counts" });
+      return lockOf(made.c.job, made.c.readings, "clear");
+    };
+    expect(doubtful(2)).toBe("after a usable reading");
+    expect(doubtful(3)).toBeNull();
+  });
+
   it("of numbers that were counted in the head is certain only where each is seen at a glance, or something else heard it", () => {
     const counted = (code: string) =>
       new Made("lindqvar").read(1, "engine", list([code], 3), { input: "counts", looked: { socket: "4" } });

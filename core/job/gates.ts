@@ -27,6 +27,10 @@ export function worthKeeping(r: Reading): boolean {
 export type Told = Reading | { recordedAt: string | null; withdrawn: boolean; worth: boolean };
 const stands = (r: Told): boolean => r.recordedAt !== null && !("withdrawn" in r ? r.withdrawn : r.withdrawnAt);
 const isWorth = (r: Told): boolean => ("worth" in r ? r.worth : worthKeeping(r));
+/** Read so often, what there is to be known is written down, however doubtful each of the readings is. */
+const READ_ENOUGH = 3;
+const allWritten = (readings: readonly Told[]): boolean =>
+  readings.filter((r) => !("worth" in r) && tellsSomething(r)).length >= READ_ENOUGH;
 
 /** The system that is to be read: its unit may answer although another one's lamp is dark. */
 export interface Asked {
@@ -66,7 +70,7 @@ export function lockOf(job: Job, readings: readonly Told[], step: StepId, asked?
       return readings.some(stands) ? null : "after a reading";
     case "clear":
       if (job.handOver) return "another workshop takes over";
-      return readings.some(isWorth) ? null : "after a usable reading";
+      return readings.some(isWorth) || allWritten(readings) ? null : "after a usable reading";
     case "prove":
       return job.clears.length ? null : "after the clear";
   }

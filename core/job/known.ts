@@ -79,7 +79,9 @@ export function knownIn(epoch: Epoch, system: string, proven = false): Known {
   const wholes = since.filter(
     (t) => t.codes.length === last.codes.length && last.codes.every((x) => has(t, x.code, x.memory)),
   );
-  const whole = sureOfWeight(together(wholes.map((t) => t.weight)));
+  // Another reading holds a code more: this list is not all of it, whatever several such readings say together.
+  const more = since.some((t) => t.codes.some((x) => atLeast(x.sure, "likely") && !has(last, x.code, x.memory)));
+  const whole = more ? "unsure" : sureOfWeight(together(wholes.map((t) => t.weight)));
   return { ...empty, answer: "codes", codes, whole: atMost(atMost(whole, all), cap), disagree };
 }
 

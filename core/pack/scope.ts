@@ -1,5 +1,5 @@
-import type { Connector, Entry, Pack, Scope, System, Trap, Variant } from "./pack";
-import { connectorIdOf, dialectIdOf, type Way } from "./way";
+import type { Connector, Entry, Output, Pack, Scope, System, Trap, Variant } from "./pack";
+import { connectorIdOf, dialectIdOf, tellsByDashLamp, type Way } from "./way";
 import type { Dialect } from "../flash/dialect";
 
 /** What is known of one vehicle for looking things up. */
@@ -59,6 +59,13 @@ export interface SystemAccess {
   connector: Connector | null;
 }
 
+/** Where no lamp in the dash tells that a unit lives and no pack names what it drives, this is looked for. */
+const ANYTHING: Output = {
+  id: "anything",
+  name: "Anything that the unit drives",
+  expect: "a relay clicks, a pump hums, another lamp lights",
+};
+
 /** Systems of the vehicle that can be read, each with its way in. */
 export function systemsOf(pack: Pack, v: VehicleFacts): SystemAccess[] {
   const variant = variantOf(pack, v);
@@ -66,9 +73,10 @@ export function systemsOf(pack: Pack, v: VehicleFacts): SystemAccess[] {
   return variant.systems
     .filter((s) => holds(s.scope, v))
     .flatMap((s) => {
-      const about = pack.systems.find((x) => x.id === s.system);
+      const told = pack.systems.find((x) => x.id === s.system);
       const way = pack.ways.find((w) => w.id === s.way);
-      if (!about || !way) return [];
+      if (!told || !way) return [];
+      const about = tellsByDashLamp(way) || told.drives?.length ? told : { ...told, drives: [ANYTHING] };
       const dialect = pack.dialects.find((d) => d.id === dialectIdOf(way)) ?? null;
       const connector = pack.connectors.find((c) => c.id === connectorIdOf(way)) ?? null;
       const memory = tableOwner(pack, about.id);

@@ -1,3 +1,4 @@
+import { runsOf } from "../flash/digits";
 import { seeded } from "../flash/encode";
 import type { Pack } from "../pack/pack";
 import { entriesFor, systemsOf, tableOwner, type VehicleFacts } from "../pack/scope";
@@ -11,10 +12,12 @@ export function hiddenFaults(pack: Pack, facts: VehicleFacts, seed: number): Sim
   const random = seeded(seed);
   const faults: SimulatedFault[] = [];
   const own = systemsOf(pack, facts).filter((s) => tableOwner(pack, s.system) === s.system);
-  for (const [i, { system }] of own.entries()) {
+  for (const [i, { system, dialect }] of own.entries()) {
     const codes = entriesFor(pack, facts, system)
       .filter((e) => e.kind === "fault" && !e.first)
-      .map((e) => e.code);
+      .map((e) => e.code)
+      // A table may hold codes that this lamp cannot blink.
+      .filter((code) => !dialect || runsOf(dialect, code) !== null);
     const draw = () => codes.splice(Math.floor(random() * codes.length), 1)[0];
     const [one, two] = [draw(), draw()];
     if (i > 0) {

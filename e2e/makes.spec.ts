@@ -1,0 +1,286 @@
+import type { Page } from "@playwright/test";
+import { DrivenTime } from "./clock";
+import { expect, expectAccessible, sentence, test } from "./fixtures";
+import { DrivenWatcher } from "./lamp";
+import { noted, record, says, simulated, takeSteps } from "./ways";
+
+const TABLE = [
+  "Trouble codes, engine unit",
+  "Code\tMeaning\tSet when\tLook at",
+  "12\tAir meter\tSignal below 0.2 V\tIts plug",
+  "14\tCoolant sensor\tOpen circuit\tWires at the thermostat",
+  "21\tThrottle switch\tNever closes\tIts bracket",
+  "23 / 24\tKnock sensor\tNoisy\tBolt and plug",
+  "31\tSpeed signal\tMissing above 20 km/h\tThe cable",
+  "33\tIdle valve\tNo change\tThe hose",
+  "41\tFuel pump relay\tNo ground\tG7",
+].join("\n");
+const ROW = ["7 Air meter", "9 Coolant sensor", "11 Throttle switch", "13 Knock sensor", "15 Speed signal"].join("\n");
+
+/** Counts what a person does. */
+class Hand {
+  did = 0;
+  constructor(private page: Page) {}
+  press(name: RegExp | string) {
+    this.did++;
+    return this.page
+      .getByRole("button", { name, exact: typeof name === "string" })
+      .first()
+      .click();
+  }
+  link(name: RegExp) {
+    this.did++;
+    return this.page.getByRole("link", { name }).first().click();
+  }
+  pick(group: string, option: string) {
+    this.did++;
+    return this.page.getByRole("radiogroup", { name: group, exact: true }).getByText(option, { exact: true }).click();
+  }
+  fill(label: string, text: string) {
+    this.did++;
+    return this.page.getByLabel(label, { exact: true }).fill(text);
+  }
+}
+
+/** From the list of makes to a make that is ready: what is told is its name, its way in, its plug, and the page with its codes. */
+async function build(page: Page, way: RegExp, { plug, table, talk }: { plug: boolean; table: string; talk?: RegExp }) {
+  const hand = new Hand(page);
+  await page.goto("/makes");
+  await hand.link(/^Build a make/);
+  await hand.fill("Make", "Harrowgate");
+  await hand.fill("Model", "Coupe");
+  await hand.fill("First model year", "1988");
+  await hand.press("Go on");
+  await expect(sentence(page)).toHaveText("How do you ask for the codes?");
+  await hand.press(way);
+  await expect(page.getByRole("heading", { name: "Steps" })).toBeVisible();
+  if (plug) {
+    await hand.link(/^Next: Plug/);
+    await hand.press("Letters");
+    await expect(page.locator('[data-cavity="K"]')).toBeVisible();
+    await hand.pick(/reader|button on the plug/.test(way.source) ? "Signal lead" : "Test line", "C");
+    await hand.pick(/reader|button on the plug/.test(way.source) ? "Black lead, ground" : "Ground", "G");
+    await expect(page.getByRole("img", { name: /wire from C to G/ }).first()).toBeVisible();
+  }
+  if (talk) {
+    await page
+      .getByRole("navigation", { name: "Parts of the make" })
+      .getByRole("link", { name: /How it talks/ })
+      .click();
+    await hand.press(talk);
+  }
+  await page.getByRole("navigation", { name: "Parts of the make" }).getByRole("link", { name: /Codes/ }).click();
+  await hand.fill("Paste the table", table);
+  await expect(page.getByText(/codes found.*none doubtful/)).toBeVisible();
+  await hand.press(/^Take \d+ codes/);
+  await expect(sentence(page)).toHaveText(/^\d+ codes$/);
+  await page
+    .getByRole("navigation", { name: "Parts of the make" })
+    .getByRole("link", { name: /Hand over/ })
+    .click();
+  await hand.press("Rehearse");
+  return hand;
+}
+
+/** Through the job up to the reading. @returns id of the stand-in */
+async function toReading(page: Page): Promise<string> {
+  await page.getByRole("button", { name: "Write the story down" }).click();
+  await page.getByRole("button", { name: "On to the lamp check" }).click();
+  await expect(sentence(page)).toHaveText(/^Key on, engine off/);
+  const lit = page.getByRole("button", { name: /Stays lit/ }).first();
+  if (await lit.isVisible()) await lit.click();
+  else await page.getByText("Yes", { exact: true }).first().click();
+  const link = page.getByRole("link", { name: "Open the simulated vehicle" });
+  const id = (await link.first().getAttribute("href"))!.split("/").at(-1)!;
+  await page.getByRole("link", { name: "On to the hook-up" }).click();
+  await expect(page.getByText("Tick what is above first.")).toBeVisible();
+  await takeSteps(page);
+  return id;
+}
+
+/** What the stand-in has stored. */
+const memoryOf = (car: Page, id: string): Promise<string[]> =>
+  car.evaluate(
+    (key) =>
+      new Promise((resolve) => {
+        const open = indexedDB.open("klinko-values");
+        open.onsuccess = () => {
+          const get = open.result.transaction("records").objectStore("records").get(`simulated/${key}`);
+          get.onsuccess = () =>
+            resolve((get.result as { memory: Record<string, string[]> } | undefined)?.memory.engine ?? []);
+        };
+      }),
+    id,
+  );
+
+const recorded = async (page: Page, car: Page, id: string) => {
+  await expect.poll(() => memoryOf(car, id).then((m) => m.length)).toBeGreaterThan(0);
+  const codes = await memoryOf(car, id);
+  await record(page);
+  for (const code of codes) await noted(page, new RegExp(`Read engine.*\\b${code}\\b`));
+};
+
+const LAMP: readonly { method: string; way: RegExp; plug: boolean; table: string; talk?: RegExp }[] = [
+  { method: "A", way: /^Join two cavities of a plug/, plug: true, table: TABLE, talk: /^Counts two digits Two/ },
+  { method: "B", way: /^Join the two wires/, plug: true, table: TABLE },
+  { method: "B, on the unit", way: /^Key on, and look at the unit/, plug: false, table: TABLE },
+  { method: "C", way: /^Join two marked contacts/, plug: true, table: TABLE },
+  { method: "E", way: /then start the engine/, plug: true, table: TABLE },
+  { method: "F", way: /tests itself, then tells its memory/, plug: true, table: TABLE, talk: /^Now first/ },
+  { method: "G", way: /^Turn the key on and off/, plug: false, table: TABLE },
+];
+
+for (const { method, way, ...rest } of LAMP)
+  test(`a make of one's own, method ${method}: from a page of text to a recorded reading`, async ({
+    page,
+    context,
+  }) => {
+    const time = await DrivenTime.of(context);
+    await build(page, way, rest);
+    const id = await toReading(page);
+    const v = await simulated(page, id, time);
+    if (rest.plug) await v.wire("C", "G");
+    if (method === "C" || method === "E") {
+      await v.press("Let it warm up");
+      await time.pass(8000);
+      await expect(v.car.getByRole("button", { name: "The engine is warm" })).toBeVisible();
+    }
+    const now = page.getByRole("button", { name: "The key goes on now" });
+    if (method === "G") {
+      for (const key of ["On, engine off", "Off", "On, engine off", "Off"] as const) await v.key(key);
+    }
+    if (await now.isVisible()) await now.click();
+    await v.key("On, engine off");
+    if (method === "E") await v.key("Engine runs");
+    const person = new DrivenWatcher(time, v.car, page, 5);
+    const codes = page.getByRole("list", { name: "Codes read" }).getByRole("listitem");
+    // A list that is shown once is over; one that goes round is watched until it is known.
+    const sure = page.getByRole("list", { name: "Codes read" }).getByText(/certain|likely/);
+    await person.watch("engine", 150_000, async () => (await sure.count()) >= 2 && (await codes.count()) >= 2);
+    await recorded(page, v.car, id);
+  });
+
+test("a make of one's own, method D: a button on the unit, a code a press", async ({ page, context }) => {
+  const time = await DrivenTime.of(context);
+  await build(page, /^Hold a button on the unit itself/, { plug: false, table: ROW });
+  const id = await toReading(page);
+  const v = await simulated(page, id, time);
+  await v.key("On, engine off");
+  const person = new DrivenWatcher(time, v.car, page, 9, "tap-dark");
+  for (let press = 0; press < 4; press++) {
+    await v.hold("Button of the unit", 3200);
+    await page.keyboard.press("b");
+    await person.watch("engine", 20_000);
+  }
+  await recorded(page, v.car, id);
+});
+
+test("a make of one's own, method H: the number stands in the instrument", async ({ page }) => {
+  await build(page, /^Hold buttons of the instrument/, { plug: false, table: TABLE });
+  const id = await toReading(page);
+  const v = await simulated(page, id);
+  await v.press("Hold SET");
+  await v.press("Hold RESET");
+  await v.key("On, engine off");
+  await v.car.waitForTimeout(5300);
+  await v.press("Let SET go");
+  await v.press("Let RESET go");
+  const display = v.car.getByLabel("Display");
+  for (let i = 0; i < 6; i++) {
+    const shown = (await display.textContent())!;
+    await page.getByLabel("On the display").fill(shown);
+    await page.keyboard.press("Enter");
+    if (shown === "--") break;
+    await v.press("SET");
+    await expect(display).not.toHaveText(shown);
+  }
+  await recorded(page, v.car, id);
+});
+
+test("a make of one's own, method I: the dash walks through its modules", async ({ page }) => {
+  await build(page, /then walk through the modules/, { plug: true, table: TABLE });
+  const id = await toReading(page);
+  const v = await simulated(page, id);
+  await v.wire("C", "G");
+  await v.key("On, engine off");
+  await expect.poll(() => memoryOf(v.car, id).then((m) => m.length)).toBeGreaterThan(0);
+  for (const code of await memoryOf(v.car, id)) {
+    await page.getByLabel("After the E").fill(code);
+    await page.keyboard.press("Enter");
+  }
+  await page.getByRole("button", { name: /All codes of Engine/ }).click();
+  await recorded(page, v.car, id);
+});
+
+test("a make of one's own, method J: readiness by its lamp", async ({ page, context }) => {
+  const time = await DrivenTime.of(context);
+  await build(page, /^Key on, and wait/, { plug: false, table: TABLE });
+  const id = await toReading(page);
+  const v = await simulated(page, id, time);
+  await v.key("On, engine off");
+  await page.getByRole("button", { name: "The key goes on now" }).click();
+  await new DrivenWatcher(time, v.car, page, 1).watch(
+    "engine",
+    60_000,
+    says(page, "Not ready: the monitors are not complete."),
+  );
+  await expect(sentence(page)).toHaveText("Not ready: the monitors are not complete.");
+  await record(page);
+});
+
+test("a make is mended, saved, refused, brought in again, compared, and removed; nothing typed is lost", async ({
+  page,
+}) => {
+  const hand = await build(page, /^Turn the key on and off/, { plug: false, table: TABLE });
+  expect(hand.did).toBeLessThan(15);
+  await page.goto("/makes");
+  await page.getByRole("link", { name: "Harrowgate", exact: true }).click();
+  await expectAccessible(page, "hand over");
+  const [file] = await Promise.all([page.waitForEvent("download"), hand.press("Save as a file")]);
+  const path = await file.path();
+  const parts = page.getByRole("navigation", { name: "Parts of the make" });
+  for (const part of ["Vehicle", "Way in", "How it talks", "Codes", "Clear and prove"]) {
+    await parts.getByRole("link", { name: part }).click();
+    await expect(sentence(page)).toBeVisible();
+    await expectAccessible(page, part);
+  }
+  // Half a year is not stored, is told of, and is there after a reload.
+  await parts.getByRole("link", { name: "Vehicle" }).click();
+  await page.getByLabel("Last model year").fill("19");
+  await expect(page.getByText("Write a model year with four digits")).toBeVisible();
+  await page.reload();
+  await expect(page.getByLabel("Last model year")).toHaveValue("19");
+  await page.getByLabel("Last model year").fill("1994");
+  await expect(page.getByText("Write a model year with four digits")).toBeHidden();
+  await parts.getByRole("link", { name: "Codes" }).click();
+  await page.getByRole("button", { name: "Change code 21" }).click();
+  await page.getByLabel("What it means").fill("Throttle plate switch");
+  await page.getByRole("button", { name: "Close code 21" }).click();
+  await expect(page.getByText("Throttle plate switch")).toBeVisible();
+  await page.getByRole("button", { name: "Undo last change" }).click();
+  await expect(page.getByText("Throttle switch", { exact: true })).toBeVisible();
+  await page.getByRole("button", { name: "Change code 21" }).click();
+  await page.getByLabel("What it means").fill("Throttle plate switch");
+  await page.getByRole("button", { name: "Close code 21" }).click();
+  await page.goto("/makes");
+  const bring = async (from: string | { name: string; mimeType: string; buffer: Buffer }) => {
+    const [chooser] = await Promise.all([
+      page.waitForEvent("filechooser"),
+      page.getByRole("button", { name: "Bring a make in" }).click(),
+    ]);
+    await chooser.setFiles(from);
+  };
+  const json = (text: string) => ({ name: "club.json", mimeType: "application/json", buffer: Buffer.from(text) });
+  await bring(json('{"__proto__": {"x": 1}, "make": "<b>x</b>"}'));
+  await expect(page.getByText(/club.json was not brought in/)).toBeVisible();
+  await bring(path);
+  await expect(page.getByText("Harrowgate is here already.")).toBeVisible();
+  await expect(page.getByText('code 21: "circuit" and "title" changed')).toBeVisible();
+  await page.getByRole("button", { name: "Keep both" }).click();
+  await expect(page.getByText("is here beside the other.")).toBeVisible();
+  await expect(page.getByRole("list", { name: "Makes on this device" }).getByRole("listitem")).toHaveCount(2);
+  await page.getByRole("list", { name: "Makes on this device" }).getByRole("link").last().click();
+  await page.getByRole("button", { name: "Remove this make" }).click();
+  await page.getByRole("button", { name: "Remove for good" }).click();
+  await expect(page.getByRole("list", { name: "Makes on this device" }).getByRole("listitem")).toHaveCount(1);
+});
