@@ -120,17 +120,17 @@ const recorded = async (page: Page, car: Page, id: string) => {
   for (const code of codes) await noted(page, new RegExp(`Read engine.*\\b${code}\\b`));
 };
 
-const LAMP: readonly { method: string; way: RegExp; plug: boolean; table: string; talk?: RegExp }[] = [
+const LAMP: readonly { method: string; way: RegExp; plug: boolean; table: string; talk?: RegExp; hold?: true }[] = [
   { method: "A", way: /^Join two cavities of a plug/, plug: true, table: TABLE, talk: /^Counts two digits Two/ },
-  { method: "B", way: /^Join the two wires/, plug: true, table: TABLE },
-  { method: "B, on the unit", way: /^Key on, and look at the unit/, plug: false, table: TABLE },
+  { method: "B", way: /^Join the two wires/, plug: true, table: TABLE, hold: true },
+  { method: "B, on the unit", way: /^Key on, and look at the unit/, plug: false, table: TABLE, hold: true },
   { method: "C", way: /^Join two marked contacts/, plug: true, table: TABLE },
   { method: "E", way: /then start the engine/, plug: true, table: TABLE },
   { method: "F", way: /tests itself, then tells its memory/, plug: true, table: TABLE, talk: /^Now first/ },
   { method: "G", way: /^Turn the key on and off/, plug: false, table: TABLE },
 ];
 
-for (const { method, way, ...rest } of LAMP)
+for (const { method, way, hold, ...rest } of LAMP)
   test(`a make of one's own, method ${method}: from a page of text to a recorded reading`, async ({
     page,
     context,
@@ -152,7 +152,9 @@ for (const { method, way, ...rest } of LAMP)
     if (await now.isVisible()) await now.click();
     await v.key("On, engine off");
     if (method === "E") await v.key("Engine runs");
-    const person = new DrivenWatcher(time, v.car, page, 5);
+    // Long and short are told apart by how long the key is held.
+    if (hold) await page.getByRole("tab", { name: "Hold" }).click();
+    const person = new DrivenWatcher(time, v.car, page, 5, hold ? "hold" : "tap");
     const codes = page.getByRole("list", { name: "Codes read" }).getByRole("listitem");
     // A list that is shown once is over; one that goes round is watched until it is known.
     const sure = page.getByRole("list", { name: "Codes read" }).getByText(/certain|likely/);
@@ -168,7 +170,7 @@ test("a make of one's own, method D: a button on the unit, a code a press", asyn
   await v.key("On, engine off");
   const person = new DrivenWatcher(time, v.car, page, 9, "tap-dark");
   for (let press = 0; press < 4; press++) {
-    await v.hold("Button of the unit", 3200);
+    await v.hold("Unit button", 3200);
     await page.keyboard.press("b");
     await person.watch("engine", 20_000);
   }

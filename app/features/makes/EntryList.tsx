@@ -44,7 +44,8 @@ export function EntryList({ entries, onStore }: { entries: readonly Entry[]; onS
   const [open, setOpen] = useState<string | null>(null);
   const gaps = useMemo(() => gapsIn(entries), [entries]);
   const change = (old: Entry, next: Entry) => {
-    if (open === keyOf(old)) setOpen(keyOf(next));
+    // A field may store itself as it closes: what is closed stays so.
+    setOpen((at) => (at === keyOf(old) ? keyOf(next) : at));
     onStore(entries.map((e) => (e === old ? next : e)));
   };
   const add = () => {

@@ -29,6 +29,7 @@ export function LiveField({
   inputMode?: "numeric";
 }) {
   const [typed, setTyped] = useState<string | null>(null);
+  const [focused, setFocused] = useState(false);
   const timer = useRef<ReturnType<typeof setTimeout>>(undefined);
   const latest = useRef({ typed, value, fault, onStore });
   useEffect(() => {
@@ -59,6 +60,8 @@ export function LiveField({
   useEffect(() => {
     if (stored) dropDraft(keep).catch(() => undefined);
   }, [stored, keep]);
+  // Once it is stored and left, it follows what is stored: another change, or one that is taken back. A blank at its end stays while it is typed.
+  if (stored && !focused) setTyped(null);
   const shown = typed ?? value;
   return (
     <Field
@@ -71,7 +74,11 @@ export function LiveField({
         clearTimeout(timer.current);
         timer.current = setTimeout(() => store(text), PAUSE_MS);
       }}
-      onBlur={() => typed !== null && store(typed)}
+      onFocus={() => setFocused(true)}
+      onBlur={() => {
+        setFocused(false);
+        if (typed !== null) store(typed);
+      }}
     />
   );
 }
