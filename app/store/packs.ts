@@ -100,6 +100,7 @@ export const idFor = (make: string): string =>
   freeId(
     make
       .normalize("NFKD")
+      .replace(/\p{M}/gu, "")
       .toLowerCase()
       .replace(/[^a-z0-9]+/g, "-")
       .replace(/^-+|-+$/g, "")

@@ -1,8 +1,11 @@
 import { mergeBackup, writeBackup, type Merge } from "@core/record/backup";
+import type { Pack } from "@core/pack/pack";
 import type { Doc } from "@core/record/types";
 import { boxes, KINDS, ready, type Kind } from "./boxes";
 import { nowIso } from "./clock";
 import { isThere, keyIn } from "./opening";
+import { rawPacks } from "./own-packs";
+import { packById, writePack } from "./packs";
 import { writeAll } from "./records";
 
 /** All records as one file, as they are stored, locked ones too. */
@@ -15,12 +18,13 @@ export async function exportEverything(): Promise<string> {
       const { id } = raw as { id?: unknown };
       records[`${kind}/${typeof id === "string" ? id : key}`] = raw;
     });
-  return writeBackup(records, nowIso());
+  return writeBackup(records, nowIso(), Object.fromEntries(rawPacks()));
 }
 
-/** Brings in the records of a file; those that are here stay as they are. */
-export async function bringIn(docs: readonly Doc[]): Promise<Merge> {
+/** Brings in the records of a file and the makes that they need; those that are here stay as they are. */
+export async function bringIn(docs: readonly Doc[], makes: readonly Pack[] = []): Promise<Merge> {
   await ready();
+  for (const make of makes) if (!packById(make.id)) await writePack(make);
   const here = new Map<string, unknown>();
   const look = async (kind: Kind, id: string, key: string) => {
     if (here.has(`${kind}/${id}`)) return;

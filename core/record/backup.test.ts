@@ -56,7 +56,7 @@ describe("a file of records", () => {
     fc.assert(
       fc.property(fc.subarray(ALL), fc.subarray(ALL), (inFile, here) => {
         const read = opened(fileOf(inFile));
-        expect(read).toEqual({ savedAt: NOW, docs: inFile, faults: [] });
+        expect(read).toEqual({ savedAt: NOW, docs: inFile, makes: [], faults: [] });
         const first = mergeBackup(read.docs, stored(here));
         const after = stored([...here, ...first.add]);
         const again = mergeBackup(read.docs, after);

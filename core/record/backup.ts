@@ -1,6 +1,8 @@
 import Joi from "joi";
 import { climb, type Ladder } from "../schema/ladder";
-import { holds, object, oneOf, rule, time, whole, type Of } from "../schema/rule";
+import { holds, object, oneOf, optional, rule, time, whole, type Of } from "../schema/rule";
+import type { Pack } from "../pack/pack";
+import { checkPack } from "../pack/schema";
 import { openDoc } from "./open";
 import type { Doc } from "./types";
 
@@ -17,6 +19,8 @@ const shape = object({
   version: whole(1),
   savedAt: time,
   records: rule<Record<string, unknown>>(Joi.object()),
+  /** Makes of one's own, by id; a file from before there were any has none. */
+  makes: optional(rule<Record<string, unknown>>(Joi.object())),
 });
 type Backup = Of<typeof shape>;
 
@@ -24,11 +28,17 @@ type Backup = Of<typeof shape>;
 export interface BackupRead {
   savedAt: string;
   docs: Doc[];
+  makes: Pack[];
   faults: { key: string; message: string }[];
 }
 
-export function writeBackup(records: Record<string, unknown>, savedAt: string): string {
-  return JSON.stringify({ format: BACKUP_FORMAT, version: BACKUP_VERSION, savedAt, records } satisfies Backup, null, 1);
+export function writeBackup(
+  records: Record<string, unknown>,
+  savedAt: string,
+  makes: Record<string, unknown> = {},
+): string {
+  const file: Backup = { format: BACKUP_FORMAT, version: BACKUP_VERSION, savedAt, records };
+  return JSON.stringify(Object.keys(makes).length ? { ...file, makes } : file, null, 1);
 }
 
 /**
@@ -51,14 +61,24 @@ export function readBackup(text: string): BackupRead | { fault: string } {
     };
   const { version } = held.value;
   if (version > BACKUP_VERSION) return { fault: "A newer Klinko saved this file. Update Klinko to bring it in." };
-  const { savedAt, records } = climb(BACKUP_LADDER, { ...held.value }, version, BACKUP_VERSION) as unknown as Backup;
-  const read: BackupRead = { savedAt, docs: [], faults: [] };
+  const {
+    savedAt,
+    records,
+    makes = {},
+  } = climb(BACKUP_LADDER, { ...held.value }, version, BACKUP_VERSION) as unknown as Backup;
+  const read: BackupRead = { savedAt, docs: [], makes: [], faults: [] };
   for (const [key, record] of Object.entries(records)) {
     const opened = openDoc(key, record);
     if ("locked" in opened) read.faults.push({ key, message: opened.locked.message });
     else if (keyOf(opened.doc) !== key)
       read.faults.push({ key, message: "It is filed under another name than its own." });
     else read.docs.push(opened.doc);
+  }
+  for (const [id, make] of Object.entries(makes)) {
+    const checked = checkPack(make);
+    if ("faults" in checked)
+      read.faults.push({ key: `make/${id}`, message: `${checked.faults[0].path} ${checked.faults[0].message}.` });
+    else read.makes.push(checked.pack);
   }
   return read;
 }

@@ -3,7 +3,8 @@ import { RECORD_VERSION, type LampRested, type Mark, type Reading, type ReadingR
 
 /** A reading of which nothing is seen yet. */
 export function newReading(
-  of: Pick<Reading, "id" | "job" | "vehicle" | "system" | "way" | "dialect" | "input" | "run" | "startedAt">,
+  of: Pick<Reading, "id" | "job" | "vehicle" | "system" | "way" | "dialect" | "input" | "run" | "startedAt"> &
+    Pick<Partial<Reading>, "revision">,
 ): Reading {
   return {
     version: RECORD_VERSION,

@@ -244,6 +244,8 @@ export const readingRule = object({
   /** Watching began before the key went on, and `t` counts from that. */
   keyOn: optional(flag),
   looked: optional(looked),
+  /** Revision of the make by which it was read. */
+  revision: optional(line),
   /** What the lamp did, where it did not blink. */
   rested: optional(rested),
   /** Taken back by the person: it stays in the records and counts for nothing. */

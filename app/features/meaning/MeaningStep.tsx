@@ -121,6 +121,9 @@ export function MeaningStep() {
             !access.about.caution &&
             " A code names a circuit, not a part to buy: look at the plug first."}
           {pack.own && ` ${pack.source}`}
+          {last.revision !== undefined &&
+            last.revision !== pack.revision &&
+            " The make was changed since: what stands here is by its table of today."}
         </Soft>
       )}
       {access.about.caution && last && <Caution>{access.about.caution}</Caution>}

@@ -55,6 +55,7 @@ export function jobHome(data: JobData, access: SystemAccess, dialect: Dialect): 
         dialect: dialect.id,
         input,
         run: runToAsk(data, access.system),
+        revision: pack.revision,
         startedAt: NOT_STARTED,
       }),
     save,

@@ -33,6 +33,7 @@ export function useRecordLists(
         system: access.system,
         way: access.way.id,
         dialect: "",
+        revision: data.pack.revision,
         input,
         run,
         startedAt: now,

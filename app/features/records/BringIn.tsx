@@ -22,7 +22,7 @@ export function BringIn() {
       const read = await flashWorker().readBackup(file);
       if ("fault" in read)
         return setState({ phase: "refused", name, why: `${read.fault} Your records are as they were.` });
-      setState({ phase: "done", read, merge: await bringIn(read.docs) });
+      setState({ phase: "done", read, merge: await bringIn(read.docs, read.makes) });
     } catch {
       setState({
         phase: "refused",
@@ -67,6 +67,11 @@ function Told({ read, merge }: { read: BackupRead; merge: Merge }) {
         <strong>{merge.add.length ? `${records(merge.add.length)} brought in` : "Nothing new"}</strong> from the file of{" "}
         {shortTime(read.savedAt)}.
       </p>
+      {read.makes.length > 0 && (
+        <Soft>
+          With {read.makes.length === 1 ? "the make" : "the makes"} {read.makes.map((m) => m.make).join(", ")}.
+        </Soft>
+      )}
       {merge.same > 0 && <Soft>{were(merge.same)} here already.</Soft>}
       {merge.kept.length > 0 && <Soft>{were(merge.kept.length)} here in another state: what is here stays.</Soft>}
       {out.length > 0 && (
