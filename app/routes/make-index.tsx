@@ -1,5 +1,5 @@
 import { redirect } from "react-router";
-import { missingIn } from "@core/pack/build/missing";
+import { missingIn } from "@core/pack/make/missing";
 import { MakeAbout } from "~/features/makes/MakeAbout";
 import { packById, packsReady, ships } from "~/store/packs";
 import { idIn, makePath } from "~/store/paths";

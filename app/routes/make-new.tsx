@@ -1,5 +1,5 @@
 import { redirect } from "react-router";
-import { newPack } from "@core/pack/build/build";
+import { newPack } from "@core/pack/make/build";
 import { NewMake, type NewMakeFaults } from "~/features/makes/NewMake";
 import { StoreProblem } from "~/store/box";
 import { nowIso } from "~/store/clock";

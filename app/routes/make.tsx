@@ -1,7 +1,7 @@
 import { useEffect, useRef, useState } from "react";
 import { Outlet, redirect, useLocation, useSubmit } from "react-router";
 import styled from "styled-components";
-import { missingIn } from "@core/pack/build/missing";
+import { missingIn } from "@core/pack/make/missing";
 import type { Pack } from "@core/pack/pack";
 import { newJob } from "@core/record/job";
 import { newVehicle } from "@core/record/vehicle";

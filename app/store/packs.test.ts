@@ -1,5 +1,5 @@
 import { beforeEach, describe, expect, it, vi } from "vitest";
-import { newPack, withEntries } from "@core/pack/build/build";
+import { newPack, withEntries } from "@core/pack/make/build";
 import { readBackup } from "@core/record/backup";
 import { newVehicle } from "@core/record/vehicle";
 

@@ -1,5 +1,5 @@
 import { Link } from "react-router";
-import { assumedIn } from "@core/pack/build/build";
+import { assumedIn } from "@core/pack/make/build";
 import type { Pack, PackPart } from "@core/pack/pack";
 import { makePath } from "~/store/paths";
 import { Caution } from "./bits";

@@ -161,7 +161,7 @@ export const provingRule = object({
 export type Proving = Of<typeof provingRule>;
 
 /** Parts of a pack of one's own of which somebody who has the vehicle may know nothing. */
-export const PACK_PARTS = ["way", "plug", "talk", "clears", "proving"] as const;
+const PACK_PARTS = ["way", "plug", "talk", "clears", "proving"] as const;
 export type PackPart = (typeof PACK_PARTS)[number];
 
 const own = object({

@@ -2,8 +2,7 @@ import { codesIn, digitwise } from "./codes";
 import type { Line } from "./split";
 
 /** What a column of a table holds. */
-export const ROLES = ["code", "title", "sets", "affects", "look", "note", "left-out"] as const;
-export type Role = (typeof ROLES)[number];
+export type Role = "code" | "title" | "sets" | "affects" | "look" | "note" | "left-out";
 
 /** Columns that belong to one code column: tables often stand side by side on a page. */
 export interface Group {
@@ -21,7 +20,7 @@ const WORDS: readonly [Role, RegExp][] = [
 ];
 
 /** The role that a heading names, or null. */
-export function roleOf(heading: string): Role | null {
+function roleOf(heading: string): Role | null {
   const text = heading.trim();
   return text && text.length < 40 ? (WORDS.find(([, form]) => form.test(text))?.[0] ?? null) : null;
 }

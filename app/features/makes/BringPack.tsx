@@ -1,6 +1,6 @@
 import { useState } from "react";
 import { Link, useRevalidator } from "react-router";
-import { differences, type Difference } from "@core/pack/build/diff";
+import { differences, type Difference } from "@core/pack/make/diff";
 import type { Pack } from "@core/pack/pack";
 import type { PackFault } from "@core/pack/schema";
 import { StoreProblem } from "~/store/box";

@@ -1,5 +1,5 @@
 import type { ClearWay, CostId } from "@core/pack/pack";
-import { COST_WORDS } from "@core/pack/build/clears";
+import { COST_WORDS } from "@core/pack/make/clears";
 import { useMake, useMakeIntents } from "~/store/use-make";
 import { Button } from "~/ui/Button";
 import { Choices } from "~/ui/Choice";

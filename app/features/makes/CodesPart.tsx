@@ -1,5 +1,5 @@
 import { useState } from "react";
-import { entriesOf } from "@core/pack/build/build";
+import { entriesOf } from "@core/pack/make/build";
 import { withoutDoubles } from "@core/table/entries";
 import type { Entry } from "@core/pack/pack";
 import { useMake, useMakeIntents } from "~/store/use-make";

@@ -32,7 +32,7 @@ const Line = styled.div`
 const keyOf = (e: Entry): string => `${e.code} ${JSON.stringify(e.scope ?? null)}`;
 
 /** Numbers that a table in order seems to leave out: single ones between two that follow closely. */
-export function gapsIn(entries: readonly Entry[]): number[] {
+function gapsIn(entries: readonly Entry[]): number[] {
   const codes = [...new Set(entries.map((e) => Number(e.code)))].sort((a, b) => a - b);
   return codes.flatMap((c, i) =>
     codes[i + 1] === c + 2 && codes[i - 1] === c - 1 && codes[i + 2] === c + 3 ? [c + 1] : [],

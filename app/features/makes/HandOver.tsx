@@ -1,5 +1,5 @@
 import { Link } from "react-router";
-import { missingIn } from "@core/pack/build/missing";
+import { missingIn } from "@core/pack/make/missing";
 import { saveFile } from "~/store/save-file";
 import { useMake, useMakeIntents } from "~/store/use-make";
 import { glovePath, makePath } from "~/store/paths";

@@ -2,7 +2,7 @@ import { Check } from "lucide-react";
 import { useEffect, useRef } from "react";
 import { NavLink } from "react-router";
 import styled from "styled-components";
-import type { Missing } from "@core/pack/build/missing";
+import type { Missing } from "@core/pack/make/missing";
 import { makePath, type MakePart } from "~/store/paths";
 import { Hidden } from "~/ui/bits";
 import { wide } from "~/ui/theme";

@@ -1,7 +1,7 @@
 import { Link } from "react-router";
 import styled from "styled-components";
 import type { Pack } from "@core/pack/pack";
-import { missingIn } from "@core/pack/build/missing";
+import { missingIn } from "@core/pack/make/missing";
 import type { LockedPack } from "~/store/packs";
 import { makePath } from "~/store/paths";
 import { LinkButton } from "~/ui/Button";

@@ -1,6 +1,6 @@
 import { useEffect, useState } from "react";
 import styled from "styled-components";
-import { assumedIn, talkIn } from "@core/pack/build/build";
+import { assumedIn, talkIn } from "@core/pack/make/build";
 import { dialectIdOf } from "@core/pack/way";
 import { entryOf } from "@core/table/entries";
 import { PAGE_MAX, type Doubt, type ReadRow, type ReadTable, type TableHints } from "@core/table/read-table";

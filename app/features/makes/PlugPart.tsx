@@ -1,7 +1,7 @@
 import { useState } from "react";
 import styled from "styled-components";
-import { assumedIn, endsOf, joinedAt } from "@core/pack/build/build";
-import { laidOut, namesFault, rowsOf, usualNames, withCavity } from "@core/pack/build/plug";
+import { assumedIn, endsOf, joinedAt } from "@core/pack/make/build";
+import { laidOut, namesFault, rowsOf, usualNames, withCavity } from "@core/pack/make/plug";
 import { PLACE_WORDS } from "@core/pack/find";
 import { PLACES, READY_SHAPES, type Cavity, type CavityRole, type Connector, type Place } from "@core/pack/pack";
 import { connectorIdOf, type Way } from "@core/pack/way";

@@ -1,6 +1,6 @@
 import { Link } from "react-router";
-import { assumedIn } from "@core/pack/build/build";
-import { dialectOf, saysAll, TALK_EXAMPLES, talkOf, type Empty, type Talk } from "@core/pack/build/talk";
+import { assumedIn } from "@core/pack/make/build";
+import { dialectOf, saysAll, TALK_EXAMPLES, talkOf, type Empty, type Talk } from "@core/pack/make/talk";
 import type { Dialect } from "@core/flash/dialect";
 import { dialectIdOf } from "@core/pack/way";
 import { useMake, useMakeIntents } from "~/store/use-make";
@@ -91,7 +91,7 @@ export function TalkPart() {
 }
 
 /** A code that shows how digits are told apart. */
-export const codeFor = ({ digits: { style, count } }: Dialect): string =>
+const codeFor = ({ digits: { style, count } }: Dialect): string =>
   style === "total" ? "7" : ({ 1: "4", 2: "24", 3: "124", 4: "1243" }[Math.max(...count)] ?? "24");
 
 const TIMES = ["1", "2", "3", "4"].map((n) => ({ value: n, label: n === "1" ? "Once" : `${n} times` }));

@@ -11,7 +11,7 @@ import { Columns } from "./layout";
 
 const CYLINDERS = ["1", "2", "3", "4", "5", "6", "8", "10", "12"].map((n) => ({ value: n, label: n }));
 
-export const yearFault = (text: string): string | null =>
+const yearFault = (text: string): string | null =>
   /^\d{4}$/.test(text) && Number(text) >= 1950 && Number(text) <= 2035
     ? null
     : "Write a model year with four digits, such as 1991.";

@@ -1,7 +1,7 @@
 import { ToggleButton } from "react-aria-components/ToggleButton";
 import styled from "styled-components";
-import { assumedIn, kindOf } from "@core/pack/build/build";
-import { WAY_KINDS } from "@core/pack/build/ways";
+import { assumedIn, kindOf } from "@core/pack/make/build";
+import { WAY_KINDS } from "@core/pack/make/ways";
 import type { Ask, Tells, Way } from "@core/pack/way";
 import { useMake, useMakeIntents } from "~/store/use-make";
 import { Choice } from "~/ui/Choice";

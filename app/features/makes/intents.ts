@@ -12,8 +12,8 @@ import {
   withVehicle,
   withWayKind,
   withWayTexts,
-} from "@core/pack/build/build";
-import { WAY_KINDS } from "@core/pack/build/ways";
+} from "@core/pack/make/build";
+import { WAY_KINDS } from "@core/pack/make/ways";
 import {
   clearRule,
   connectorRule,

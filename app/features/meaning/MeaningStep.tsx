@@ -121,8 +121,7 @@ export function MeaningStep() {
             !access.about.caution &&
             " A code names a circuit, not a part to buy: look at the plug first."}
           {pack.own && ` ${pack.source}`}
-          {last.revision !== undefined &&
-            last.revision !== pack.revision &&
+          {(last.revision ?? pack.revision) !== pack.revision &&
             " The make was changed since: what stands here is by its table of today."}
         </Soft>
       )}

@@ -1,0 +1,290 @@
+import type { Dialect } from "../../flash/dialect";
+import type { ClearWay, Connector, Entry, Pack, PackPart, System, VehicleTold } from "../pack";
+import { connectorIdOf, type Ask, type Tells, type Way, type WayTexts } from "../way";
+import { usualClear } from "./clears";
+import { laidOut, withCavity } from "./plug";
+import { dialectOf, talkOf, USUAL_TALK, type Talk } from "./talk";
+import { retold, talkOfKind, WAY_KINDS, wayNames, wayOf, type WayKind, type WayNames } from "./ways";
+
+/** Ids of what a pack made here holds one of. */
+export const TALK = "talk";
+export const PLUG = "plug";
+
+/** What a new make begins with. */
+export interface NewPack {
+  id: string;
+  make: string;
+  model: string;
+  years: [number, number];
+  engine: string;
+  cylinders: number;
+}
+
+const AS_TYPED = "As typed by its owner: check it against the manual.";
+
+/** A make of which only the name is known: all that is not told is as it mostly is, and marked as assumed. */
+export function newPack({ id, make, model, years, engine, cylinders }: NewPack, revision: string): Pack {
+  const kind = WAY_KINDS[0];
+  const plug = blankPlug();
+  const system: System = { id: "engine", name: "Engine", unit: "ECM", lamp: "Engine lamp (MIL)" };
+  const way = wayOf(kind, "way", wayNames(plug, ["A", "B"], system.lamp), {
+    plug: PLUG,
+    dialect: TALK,
+    system: system.id,
+  });
+  return {
+    format: "klinko-pack",
+    version: 1,
+    id,
+    make,
+    title: `${make} ${model}, ${years[0]} to ${years[1]}`,
+    revision,
+    source: AS_TYPED,
+    systems: [system],
+    dialects: [dialectOf(USUAL_TALK, TALK, "Counts two digits")],
+    connectors: [plug],
+    ways: [way],
+    variants: [
+      {
+        id: "model",
+        model,
+        years,
+        engines: [{ id: engine, name: engine, cylinders }],
+        markets: ["home"],
+        systems: [{ system: system.id, way: way.id }],
+      },
+    ],
+    tables: [{ id: "codes", system: system.id, entries: [] }],
+    clears: [],
+    proving: {
+      idleMinutes: 5,
+      drive: "15 minutes with the engine warm, then read again.",
+      driveMinutes: 15,
+      readiness: "Nothing is told of readiness monitors.",
+    },
+    own: { assumed: ["way", "plug", "talk", "clears", "proving"] },
+  };
+}
+
+function blankPlug(): Connector {
+  const bare: Connector = {
+    id: PLUG,
+    name: "Service plug",
+    size: [210, 100],
+    shape: "block",
+    notch: "none",
+    colour: "not told",
+    where: "Where the manual says.",
+    place: "engine-bay",
+    cavities: [
+      { id: "A", at: [60, 50], role: "test", system: "engine" },
+      { id: "B", at: [150, 50], role: "ground" },
+    ],
+  };
+  return laidOut(bare, "A B");
+}
+
+/** The parts of a pack that nobody has told. */
+export const assumedIn = (pack: Pack): readonly PackPart[] => pack.own?.assumed ?? [];
+
+/** A part was told. */
+export function told(pack: Pack, ...parts: PackPart[]): Pack {
+  return pack.own
+    ? { ...pack, own: { ...pack.own, assumed: pack.own.assumed.filter((p) => !parts.includes(p)) } }
+    : pack;
+}
+
+export const kindOf = (way: Way): WayKind | null => {
+  const same = WAY_KINDS.filter((k) => k.method === way.method && k.engine === way.engine);
+  return same.find((k) => k.does === way.title) ?? same.find((k) => k.ask("", NO_NAMES).kind === way.ask.kind) ?? null;
+};
+const NO_NAMES: WayNames = { plug: "", a: "A", b: "B", lamp: "", never: [] };
+
+/** The two cavities that a way joins or listens to; A and B where it uses none. */
+export function endsOf({ ask }: Way): [string, string] {
+  if (ask.kind === "bridge") return [ask.bridge[0], ask.bridge[1]];
+  if (ask.kind === "reader") return [ask.signal, ask.ground];
+  return ["A", "B"];
+}
+
+const wayAt = (pack: Pack, id: string) => pack.ways.find((w) => w.id === id)!;
+const systemOf = (pack: Pack, way: string): System =>
+  pack.systems.find((s) => pack.variants.some((v) => v.systems.some((x) => x.way === way && x.system === s.id))) ??
+  pack.systems[0];
+
+/** Texts of the way as its kind tells them, for the plug and the lamp as they are in this pack. */
+function namesIn(pack: Pack, way: Way): WayNames {
+  const connector = pack.connectors.find((c) => c.id === connectorIdOf(way)) ?? null;
+  return wayNames(connector, endsOf(way), systemOf(pack, way.id).lamp);
+}
+
+/** Ways whose texts name what has changed between two states of a pack are told anew; what somebody wrote stays. */
+function toldAnew(before: Pack, now: Pack): Pack {
+  return {
+    ...now,
+    ways: now.ways.map((way) => {
+      const kind = kindOf(way);
+      const old = before.ways.find((w) => w.id === way.id);
+      return kind && old ? retold(way, kind, namesIn(before, old), namesIn(now, way)) : way;
+    }),
+  };
+}
+
+/** The vehicle that a pack is for; its title follows. */
+export function withVehicle(pack: Pack, id: string, { make, ...variant }: VehicleTold): Pack {
+  const variants = pack.variants.map((v) => (v.id === id ? { ...v, ...variant } : v));
+  const title =
+    variants.length === 1 ? `${make} ${variant.model}, ${variant.years[0]} to ${variant.years[1]}` : pack.title;
+  return { ...pack, make, title, variants };
+}
+
+export function withSystem(pack: Pack, system: System): Pack {
+  return toldAnew(pack, { ...pack, systems: pack.systems.map((s) => (s.id === system.id ? system : s)) });
+}
+
+/** Another kind of way in: its steps and causes are those of the kind, a plug is kept where one is needed, and the lamp talks as such ones mostly do. */
+export function withWayKind(pack: Pack, wayId: string, kind: WayKind): Pack {
+  const old = wayAt(pack, wayId);
+  const system = systemOf(pack, wayId);
+  const plug = pack.connectors.find((c) => c.id === connectorIdOf(old)) ?? pack.connectors[0] ?? blankPlug();
+  const names = wayNames(plug, endsThatFit(plug, endsOf(old)), system.lamp);
+  const talk = talkOfKind(kind);
+  const lamps = kind.talk !== null;
+  const dialect =
+    pack.dialects.find((d) => old.tells.kind === "lamp" && d.id === old.tells.dialect) ?? pack.dialects[0];
+  const keep =
+    !assumedIn(pack).includes("talk") && dialect && (dialect.advance === "button") === (talk?.talk.press ?? false);
+  const way = wayOf(kind, wayId, names, { plug: plug.id, dialect: dialect?.id ?? TALK, system: system.id });
+  const dialects =
+    !lamps || keep
+      ? pack.dialects
+      : [...pack.dialects.filter((d) => d !== dialect), dialectOf(talk!.talk, dialect?.id ?? TALK, talk!.title)];
+  const connectors =
+    kind.plug && !pack.connectors.some((c) => c.id === plug.id) ? [...pack.connectors, plug] : pack.connectors;
+  const next: Pack = { ...pack, ways: pack.ways.map((w) => (w.id === wayId ? way : w)), dialects, connectors };
+  const open: PackPart[] = keep || !lamps ? [] : ["talk"];
+  return told(
+    open.length && next.own
+      ? { ...next, own: { ...next.own, assumed: [...new Set([...next.own.assumed, ...open])] } }
+      : next,
+    "way",
+  );
+}
+
+/** Ends that are there and may be joined; where they are not, a test line and a ground. */
+function endsThatFit(plug: Connector, [a, b]: [string, string]): [string, string] {
+  const role = (id: string) => plug.cavities.find((c) => c.id === id)?.role;
+  if (role(a) && role(b)) return [a, b];
+  const test = plug.cavities.find((c) => c.role === "test") ?? plug.cavities[0];
+  const ground = plug.cavities.find((c) => c.role === "ground") ?? plug.cavities.at(-1)!;
+  return [test.id, ground.id];
+}
+
+/** What is asked, told in its own fields: how long, how often, which buttons. */
+export function withAsk(pack: Pack, wayId: string, ask: Ask, tells: Tells): Pack {
+  const timed = (way: Way): Way => ({
+    ...way,
+    ask,
+    tells,
+    steps: way.steps.map((s) => {
+      if (s.timer?.kind === "hold" && "readSeconds" in ask)
+        return { ...s, timer: { ...s.timer, seconds: ask.readSeconds } };
+      if (s.timer?.kind === "hold" && ask.kind === "buttons")
+        return { ...s, timer: { ...s.timer, seconds: ask.holdSeconds } };
+      if (s.beat && ask.kind === "key-cycle")
+        return { ...s, beat: { times: ask.times, withinSeconds: ask.withinSeconds }, title: beats(ask.times) };
+      return s;
+    }),
+  });
+  return toldAnew(pack, told({ ...pack, ways: pack.ways.map((w) => (w.id === wayId ? timed(w) : w)) }, "way"));
+}
+
+const beats = (times: number): string => {
+  const said = Array.from({ length: times }, () => "on").join(", off, ");
+  return said[0].toUpperCase() + said.slice(1);
+};
+
+export function withWayTexts(pack: Pack, wayId: string, texts: WayTexts): Pack {
+  return told({ ...pack, ways: pack.ways.map((w) => (w.id === wayId ? { ...w, ...texts } : w)) }, "way");
+}
+
+/**
+ * The plug, and the two cavities that the ways which use it join: a test line and a ground.
+ * @param joined somebody has said which two; without that the plug stays as it is assumed, whatever else is told of it
+ */
+export function withPlug(pack: Pack, plug: Connector, ends: readonly [string, string], joined: boolean): Pack {
+  const [a, b] = ends;
+  const moved = (way: Way): Way => {
+    if (connectorIdOf(way) !== plug.id) return way;
+    if (way.ask.kind === "bridge") return { ...way, ask: { ...way.ask, bridge: [a, b] } };
+    if (way.ask.kind === "reader") return { ...way, ask: { ...way.ask, signal: a, ground: b } };
+    return way;
+  };
+  const next = {
+    ...pack,
+    connectors: pack.connectors.map((c) => (c.id === plug.id ? plug : c)),
+    ways: pack.ways.map(moved),
+  };
+  const anew = toldAnew(pack, next);
+  return joined ? told(anew, "plug") : anew;
+}
+
+/**
+ * Says which cavity is the test line and which is ground. The two that stood in before anybody said so carry nobody knows what.
+ * @param assumed did they only stand in?
+ */
+export function joinedAt(
+  plug: Connector,
+  [test, ground]: readonly [string, string],
+  before: readonly [string, string],
+  assumed: boolean,
+  system: string,
+): Connector {
+  const blank = assumed ? before.reduce((c, id) => withCavity(c, id, { role: "unknown" }), plug) : plug;
+  return withCavity(withCavity(blank, test, { role: "test", system }), ground, { role: "ground" });
+}
+
+/** How the lamp talks, as somebody tells it. */
+export const withTalk = (pack: Pack, dialect: string, talk: Talk, title: string): Pack =>
+  withDialect(pack, dialectOf(talk, dialect, title));
+
+/** How the lamp talks, as it was learned. */
+export const withDialect = (pack: Pack, dialect: Dialect): Pack =>
+  told({ ...pack, dialects: pack.dialects.map((d) => (d.id === dialect.id ? dialect : d)) }, "talk");
+
+export const talkIn = (pack: Pack, dialect: string): Talk | null => {
+  const found = pack.dialects.find((d) => d.id === dialect);
+  return found ? talkOf(found) : null;
+};
+
+/** The codes of a system, in the order of their numbers. */
+export function withEntries(pack: Pack, system: string, entries: readonly Entry[]): Pack {
+  const sorted = [...entries].sort((a, b) => Number(a.code) - Number(b.code));
+  const there = pack.tables.some((t) => t.system === system);
+  const tables = there
+    ? pack.tables.map((t, i) =>
+        t.system === system
+          ? { ...t, entries: pack.tables.findIndex((x) => x.system === system) === i ? sorted : t.entries }
+          : t,
+      )
+    : [...pack.tables, { id: `codes-${system}`, system, entries: sorted }];
+  return { ...pack, tables };
+}
+
+export const entriesOf = (pack: Pack, system: string): Entry[] =>
+  pack.tables.find((t) => t.system === system)?.entries ?? [];
+
+export const withClears = (pack: Pack, clears: readonly ClearWay[]): Pack =>
+  told({ ...pack, clears: [...clears] }, "clears");
+
+export function withNewClear(
+  pack: Pack,
+  kind: ClearWay["kind"] & ("fuse" | "battery" | "button"),
+  system: string,
+): Pack {
+  let id: string = kind;
+  for (let n = 2; pack.clears.some((c) => c.id === id); n++) id = `${kind}-${n}`;
+  const clear = usualClear(kind, system, id);
+  const all = pack.systems.map((s) => s.id);
+  return withClears(pack, [...pack.clears, kind === "battery" && all.length > 1 ? { ...clear, wipes: all } : clear]);
+}

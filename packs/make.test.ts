@@ -1,0 +1,212 @@
+import { describe, expect, it } from "vitest";
+import { seeded } from "@core/flash/encode";
+import { PACKS } from "./index";
+import { bridgeEffect } from "@core/procedure/bridge";
+import type { Pack } from "@core/pack/pack";
+import { checkPack } from "@core/pack/schema";
+import { systemsOf } from "@core/pack/scope";
+import { connectorIdOf } from "@core/pack/way";
+import {
+  assumedIn,
+  endsOf,
+  joinedAt,
+  entriesOf,
+  kindOf,
+  newPack,
+  PLUG,
+  TALK,
+  withAsk,
+  withEntries,
+  withNewClear,
+  withPlug,
+  withSystem,
+  withTalk,
+  withVehicle,
+  withWayKind,
+  withWayTexts,
+} from "@core/pack/make/build";
+import { differences } from "@core/pack/make/diff";
+import { missingIn } from "@core/pack/make/missing";
+import { laidOut, namesFault, rowsOf, usualNames, withCavity } from "@core/pack/make/plug";
+import { dialectOf, saysAll, TALK_EXAMPLES, talkOf } from "@core/pack/make/talk";
+import { WAY_KINDS } from "@core/pack/make/ways";
+
+const blank = () =>
+  newPack({ id: "mine", make: "Harrowgate", model: "Coupe", years: [1986, 1991], engine: "2.0", cylinders: 4 }, "1");
+const car = { variant: "model", year: 1988, engine: "2.0", market: "home" };
+const sound = (pack: Pack) => {
+  const checked = checkPack(pack);
+  expect("faults" in checked ? checked.faults : []).toEqual([]);
+  expect("pack" in checked && checked.unknown).toEqual([]);
+};
+
+describe("a make of one's own", () => {
+  it("is sound from the first moment, and says what nobody has told", () => {
+    const pack = blank();
+    sound(pack);
+    expect(
+      missingIn(pack)
+        .filter((m) => m.must)
+        .map((m) => m.part),
+    ).toEqual(["codes", "way", "plug"]);
+    expect(systemsOf(pack, car)).toHaveLength(1);
+    expect(pack.source).toMatch(/check it against the manual/);
+  });
+
+  it.each(WAY_KINDS.map((k) => [k.id, k] as const))(
+    "is sound with the way in %s and any lamp, whatever came before",
+    (_, kind) => {
+      for (const before of WAY_KINDS) {
+        const pack = withWayKind(withWayKind(blank(), "way", before), "way", kind);
+        sound(pack);
+        const [access] = systemsOf(pack, car);
+        expect(kindOf(access.way)?.id).toBe(kind.id);
+        expect(access.connector !== null).toBe(kind.plug !== null);
+        expect(access.dialect?.advance ?? null).toBe(
+          kind.talk ? (kind.id.endsWith("button") || kind.id === "reader" ? "button" : "self") : null,
+        );
+        expect(assumedIn(pack)).not.toContain("way");
+        for (const clear of ["fuse", "battery", "button"] as const)
+          sound(withNewClear(withNewClear(pack, clear, "engine"), clear, "engine"));
+      }
+      if (kind.talk === null) return;
+      for (const example of TALK_EXAMPLES)
+        sound(withTalk(withWayKind(blank(), "way", kind), TALK, example.talk, example.title));
+    },
+  );
+
+  it("keeps how the lamp talks, once told, where the way in still blinks by itself", () => {
+    const told = withTalk(blank(), TALK, { ...TALK_EXAMPLES[2].talk, times: 2 }, "Long and short");
+    const cycle = withWayKind(
+      told,
+      "way",
+      WAY_KINDS.find((k) => k.id === "key-cycle")!,
+    );
+    expect(talkOf(cycle.dialects[0])).toMatchObject({ style: "long-short", times: 2 });
+    expect(assumedIn(cycle)).not.toContain("talk");
+    const press = withWayKind(
+      told,
+      "way",
+      WAY_KINDS.find((k) => k.id === "unit-button")!,
+    );
+    expect(press.dialects[0].advance).toBe("button");
+    expect(assumedIn(press)).toContain("talk");
+  });
+
+  it("tells its steps anew where plug, wire or lamp change, and leaves alone what somebody wrote", () => {
+    const first = blank();
+    const own = withWayTexts(first, "way", {
+      ...first.ways[0],
+      steps: first.ways[0].steps.map((s) => (s.id === "key-on" ? { ...s, text: "Mind the alarm." } : s)),
+    });
+    let plug = laidOut(own.connectors[0], "A B C\nD - F");
+    plug = withCavity(
+      withCavity(withCavity(plug, "C", { role: "ground" }), "D", { role: "test", system: "engine" }),
+      "F",
+      { role: "airbag" },
+    );
+    const now = withSystem(withPlug(own, plug, ["D", "C"], true), { ...own.systems[0], lamp: "BRAKES" });
+    sound(now);
+    const text = JSON.stringify(now.ways[0]);
+    expect(text).toMatch(/join D and C/);
+    expect(text).toMatch(/Never touch F/);
+    expect(text).toMatch(/Watch this one: BRAKES/);
+    expect(text).toMatch(/Mind the alarm/);
+    expect(text).not.toMatch(/A and B|Engine lamp/);
+    expect(endsOf(now.ways[0])).toEqual(["D", "C"]);
+    expect(differences(own, now).map((d) => d.part)).toEqual(["vehicle", "way", "plug"]);
+  });
+
+  it("never offers a cavity that nobody has told for a bridge", () => {
+    const plug = laidOut(blank().connectors[0], "A B C");
+    expect(bridgeEffect(plug, blank().ways[0], "B", "C").kind).toBe("danger");
+    const bad = withPlug(blank(), plug, ["A", "C"], true);
+    const checked = checkPack(bad);
+    expect("faults" in checked && checked.faults[0].message).toMatch(/nobody has told/);
+    // What only stood in until somebody said which two are joined is known no more.
+    const laid = withPlug(blank(), plug, ["A", "B"], false);
+    expect(assumedIn(laid)).toContain("plug");
+    const joined = joinedAt(plug, ["C", "B"], ["A", "B"], true, "engine");
+    expect(joined.cavities.map((c) => c.role)).toEqual(["unknown", "ground", "test"]);
+    expect(assumedIn(withPlug(laid, joined, ["C", "B"], true))).not.toContain("plug");
+  });
+
+  it("times a hold or a beat as it is asked", () => {
+    const pack = withWayKind(
+      blank(),
+      "way",
+      WAY_KINDS.find((k) => k.id === "key-cycle")!,
+    );
+    const [way] = pack.ways;
+    const now = withAsk(pack, way.id, { kind: "key-cycle", times: 4, withinSeconds: 9 }, way.tells);
+    expect(now.ways[0].steps[1]).toMatchObject({
+      title: "On, off, on, off, on, off, on",
+      beat: { times: 4, withinSeconds: 9 },
+    });
+    sound(now);
+  });
+
+  it("takes rows of names in any order, and says what is wrong with others", () => {
+    const random = seeded(5);
+    for (let i = 0; i < 200; i++) {
+      const rows = usualNames(
+        1 + Math.floor(random() * 4),
+        2 + Math.floor(random() * 7),
+        random() < 0.5 ? "letters" : "numbers",
+      );
+      expect(namesFault(rows)).toBeNull();
+      const plug = laidOut(blank().connectors[0], rows);
+      expect(rowsOf(plug)).toBe(rows);
+      expect(plug.cavities.every((c) => c.at[0] < plug.size[0] && c.at[1] < plug.size[1])).toBe(true);
+    }
+    expect(rowsOf(laidOut(blank().connectors[0], "1 - 3\n- 5"))).toBe("1 - 3\n- 5");
+    expect(namesFault("A B\nC A")).toMatch(/A stands there twice/);
+    expect(namesFault("A toolong")).toMatch(/no cavity's name/);
+    expect(namesFault(" - -\n")).toMatch(/at least one row/);
+    expect(namesFault(usualNames(10, 7, "numbers"))).toMatch(/at most 60/);
+  });
+});
+
+describe("how a lamp talks, told and told back", () => {
+  it("is the same again for every example and for every shipped dialect that it can say", () => {
+    for (const { talk, title } of TALK_EXAMPLES) {
+      const dialect = dialectOf(talk, "x", title);
+      expect(dialectOf(talkOf(dialect), "x", title)).toEqual(dialect);
+      expect(saysAll(dialect)).toBe(true);
+    }
+    const shipped = PACKS.flatMap((p) => p.dialects);
+    const said = shipped.filter(saysAll);
+    expect(said.length).toBeGreaterThan(shipped.length / 2);
+    for (const d of said) {
+      const again = talkOf(dialectOf(talkOf(d), d.id, d.title));
+      expect({ ...again, ms: null }).toEqual({ ...talkOf(d), ms: null });
+    }
+  });
+});
+
+describe("what is different in a newer pack", () => {
+  it("is told code by code and field by field", () => {
+    const entry = (code: string, title: string) => ({
+      code,
+      kind: "fault" as const,
+      circuit: title,
+      title,
+      lookFirst: [],
+    });
+    const before = withEntries(blank(), "engine", [entry("12", "Air"), entry("24", "Speed"), entry("31", "Gone")]);
+    const now = withEntries(
+      withVehicle(before, "model", { ...before.variants[0], make: "Harrowgate & Son" }),
+      "engine",
+      [entry("24", "Speed"), { ...entry("12", "Air"), lookFirst: ["Its plug"] }, entry("42", "New")],
+    );
+    expect(entriesOf(now, "engine").map((e) => e.code)).toEqual(["12", "24", "42"]);
+    expect(differences(before, now).map((d) => d.says)).toEqual([
+      "make: Harrowgate is Harrowgate & Son now",
+      'code 12: "look first" changed',
+      "code 42 is new: New",
+      "code 31 is gone: Gone",
+    ]);
+    expect(differences(now, now)).toEqual([]);
+    expect(connectorIdOf(now.ways[0])).toBe(PLUG);
+  });
+});
