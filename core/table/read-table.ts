@@ -22,7 +22,9 @@ export type Doubt =
   /** The text holds what may be another code's. */
   | "two-in-one"
   /** Hardly anything on the page looks like a table. */
-  | "few";
+  | "few"
+  /** Its number is hard to read on the picture. */
+  | "unclear";
 
 /** One code as the page has it. */
 export interface ReadRow {
@@ -57,6 +59,8 @@ export interface TableHints {
   zero?: boolean;
   max?: number;
   columns?: ReadonlyMap<number, Role>;
+  /** Lines of which it is known that their number is hard to read. */
+  unclear?: readonly number[];
 }
 
 /** A page longer than this is not gone through, characters. */
@@ -263,7 +267,11 @@ function worth({ rows, aside, columns }: Interpreted, lines: number): number {
   );
 }
 
-function doubt(rows: readonly ReadRow[], { digits, zero = true, max = 9999 }: TableHints): void {
+/** A number with words behind it in the middle of a text may be the next code; one with a unit is a figure. */
+const ANOTHER =
+  /\s\d{2,3}\s+(?!k?m\/?h|rpm|volts?|ohms?|sec|min|times|turns|degrees|cylinder|pins?|models?|percent|and\b|to\b|or\b)\p{L}{3}/iu;
+
+function doubt(rows: readonly ReadRow[], { digits, zero = true, max = 9999, unclear = [] }: TableHints): void {
   const byCode = new Map<string, ReadRow[]>();
   for (const row of rows) byCode.set(row.code, [...(byCode.get(row.code) ?? []), row]);
   for (const part of runsOf(rows)) {
@@ -278,9 +286,9 @@ function doubt(rows: readonly ReadRow[], { digits, zero = true, max = 9999 }: Ta
     if (digits && !digits.includes(row.code.length)) row.doubts.push("digits");
     if ((!zero && row.code.includes("0")) || Number(row.code) > max) row.doubts.push("cannot-show");
     if (!/\p{L}{2}/u.test(row.title)) row.doubts.push("no-text");
-    if (/\s\d{2,3}\s+\p{L}{3}/u.test(row.title) || /[;,]\s*\d{1,3}\s*[=:]/.test(row.title))
-      row.doubts.push("two-in-one");
+    if (ANOTHER.test(row.title) || /[;,]\s*\d{1,3}\s*[=:]/.test(row.title)) row.doubts.push("two-in-one");
     if (rows.length < FEW) row.doubts.push("few");
+    if (unclear.includes(row.from)) row.doubts.push("unclear");
   }
 }
 

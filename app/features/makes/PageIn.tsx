@@ -1,9 +1,11 @@
-import { useEffect, useState } from "react";
+import { useEffect, useState, type ReactNode } from "react";
+import { ProgressBar } from "react-aria-components/ProgressBar";
 import styled from "styled-components";
 import { assumedIn, talkIn } from "@core/pack/make/build";
 import { dialectIdOf } from "@core/pack/way";
 import { entryOf } from "@core/table/entries";
 import { PAGE_MAX, type Doubt, type ReadRow, type ReadTable, type TableHints } from "@core/table/read-table";
+import type { PhotoStep, Place } from "@core/table/photo/read";
 import type { Role } from "@core/table/columns";
 import type { Entry, Pack } from "@core/pack/pack";
 import { useDraft } from "~/store/use-draft";
@@ -14,7 +16,10 @@ import { Choice } from "~/ui/Choice";
 import { Field } from "~/ui/Field";
 import { FileDrop } from "~/ui/FileDrop";
 import { Caution, Mono, Row, Sheet, Soft } from "~/ui/bits";
+import { CutOut } from "./CutOut";
 import { Columns } from "./layout";
+import { pageFile } from "./page-file";
+import { usePhoto, type Photo } from "./use-photo";
 
 const DOUBT_WORDS: Record<Doubt, string> = {
   twice: "stands there twice",
@@ -26,6 +31,7 @@ const DOUBT_WORDS: Record<Doubt, string> = {
   padded: "a zero stood in front",
   "two-in-one": "maybe two codes in one",
   few: "hardly a table",
+  unclear: "its number is hard to read",
 };
 
 const isText = (v: unknown): v is string => typeof v === "string" && v.length <= PAGE_MAX;
@@ -59,29 +65,27 @@ export function PageIn({
   const [page, setPage] = useDraft<string>(`make/${pack.id}/page`, "", isText);
   const [problem, setProblem] = useState<string | null>(null);
   const [columns, setColumns] = useState<[number, Role][]>([]);
-  const hints = hintsOf(pack);
-  const table = useRead(page, hints, columns, setProblem);
+  const { photo, open, stop } = usePhoto(setProblem);
+  const seen = photo?.phase === "done" ? photo : null;
+  const source = seen ? seen.read.text : page;
+  const hints = { ...hintsOf(pack), ...(seen && { unclear: seen.read.unclear }) };
+  const table = useRead(source, hints, columns, setProblem);
   const paste = (text: string) => {
     if (text.length > PAGE_MAX)
       return setProblem(
         `That is more than a page: ${Math.round(text.length / 1000)} kB of text. Take the table alone.`,
       );
+    stop();
     setProblem(null);
     setColumns([]);
     setPage(text);
   };
-  const open = async (file: File) => {
-    if (file.size > 4 * PAGE_MAX) return setProblem(`${file.name} is larger than a table of codes can be.`);
-    const bytes = await file.arrayBuffer();
-    let text: string;
-    try {
-      text = new TextDecoder("utf-8", { fatal: true }).decode(bytes);
-    } catch {
-      text = new TextDecoder("windows-1252").decode(bytes);
-    }
-    if (/[\u0000-\u0008]/.test(text.slice(0, 2000)))
-      return setProblem(`${file.name} is no text. Save the table as CSV or text, or paste it.`);
-    paste(text);
+  const take = async (file: File) => {
+    const found = await pageFile(file);
+    if ("problem" in found) return setProblem(found.problem);
+    if ("text" in found) return paste(found.text);
+    setColumns([]);
+    await open(found.picture);
   };
   const rows = table?.rows ?? [];
   return (
@@ -95,20 +99,21 @@ export function PageIn({
           onChange={paste}
         />
         <FileDrop
-          label="Or drop a file here"
-          pick="Open a file"
-          accept={[".csv", ".tsv", ".txt", "text/csv", "text/plain"]}
-          onFile={(f) => void open(f)}
+          label="Or a photo, a scan or a file of it"
+          pick="Open a picture or file"
+          accept={[".csv", ".tsv", ".txt", "text/csv", "text/plain", "image/*"]}
+          onFile={(f) => void take(f)}
         >
-          A table as CSV or text.
+          Lay the page flat in even light and fill the picture with it. It stays on this device.
         </FileDrop>
       </Columns>
+      {photo && <PhotoState photo={photo} onStop={stop} />}
       {problem && (
         <div role="alert">
           <Caution>{problem}</Caution>
         </div>
       )}
-      {page.trim() && table && rows.length === 0 && (
+      {source.trim() && table && rows.length === 0 && photo?.phase !== "reading" && (
         <div role="status">
           <Caution>
             No code was found on this page. A row needs a number and words, such as &quot;24 Vehicle speed sensor&quot;.
@@ -116,10 +121,16 @@ export function PageIn({
           </Caution>
         </div>
       )}
-      {rows.length > 0 && table && (
+      {rows.length > 0 && table && photo?.phase !== "reading" && (
         <Found
-          key={page}
-          page={page}
+          key={source}
+          source={(row) =>
+            seen ? (
+              <CutOut page={seen.page} at={placeOf(seen.read.lines, row)} says={`Code ${row.code} on the page`} />
+            ) : (
+              <Source>{sourceOf(page, row)}</Source>
+            )
+          }
           table={table}
           there={entries.length}
           onColumn={(c, role) => setColumns([...columns.filter(([k]) => k !== c), [c, role]])}
@@ -130,15 +141,66 @@ export function PageIn({
   );
 }
 
+const STEP_WORDS: Record<PhotoStep, string> = {
+  prepare: "Straightening the page and evening out the light",
+  read: "Reading the print",
+  digits: "Looking at each number once more",
+};
+
+const Track = styled.div`
+  height: 10px;
+  border-radius: 5px;
+  background: var(--rule);
+  i {
+    display: block;
+    height: 100%;
+    border-radius: 5px;
+    background: var(--petrol);
+  }
+`;
+
+/** Where a picture stands that is being read, with a way to call it off. */
+function PhotoState({ photo, onStop }: { photo: Photo; onStop: () => void }) {
+  if (photo.phase === "done")
+    return (
+      <Row>
+        <span>Read from {photo.name}.</span>
+        <Button $look="quiet" onPress={onStop}>
+          Leave the picture aside
+        </Button>
+      </Row>
+    );
+  const done = { prepare: 0.05, read: 0.15 + 0.55 * photo.share, digits: 0.75 + 0.25 * photo.share }[photo.step];
+  return (
+    <Row>
+      <ProgressBar aria-label={`Reading ${photo.name}`} value={100 * done} style={{ flex: "1 1 240px" }}>
+        <p>{STEP_WORDS[photo.step]} …</p>
+        <Track>
+          <i style={{ width: `${100 * done}%` }} />
+        </Track>
+      </ProgressBar>
+      <Button onPress={onStop}>Stop</Button>
+    </Row>
+  );
+}
+
+/** Where a row stands on the picture, pixels from its top. */
+const placeOf = (lines: readonly Place[], { from, to }: ReadRow): Place => {
+  const own = lines.slice(from, to + 1);
+  const [first] = own;
+  return first ? { ...first, y1: own[own.length - 1].y1 } : { x0: 0, x1: 1, y0: 0, y1: 1 };
+};
+
 /** What was found on a page: doubtful rows first, and what is taken over. */
 function Found({
-  page,
+  source,
   table,
   there,
   onColumn,
   onTake,
 }: {
-  page: string;
+  /** The place on the page that a row was read from. */
+  source: (row: ReadRow) => ReactNode;
   table: ReadTable;
   /** So many codes are in the make already. */
   there: number;
@@ -171,7 +233,7 @@ function Found({
           .map((row, i) => ({ row, i }))
           .sort((a, b) => Number(b.row.doubts.length > 0) - Number(a.row.doubts.length > 0) || a.i - b.i)
           .map(({ row, i }) => (
-            <OneRow key={i} row={row} source={sourceOf(page, row)} ruling={ruled(row)} onRule={(r) => rule(row, r)} />
+            <OneRow key={i} row={row} source={source(row)} ruling={ruled(row)} onRule={(r) => rule(row, r)} />
           ))}
       </Rows>
       {table.aside.some((a) => a.as === "other") && (
@@ -206,7 +268,7 @@ function useRead(
   columns: [number, Role][],
   onProblem: (says: string | null) => void,
 ): ReadTable | null {
-  const [read, setRead] = useState<{ of: string; table: ReadTable } | null>(null);
+  const [read, setRead] = useState<{ page: string; table: ReadTable } | null>(null);
   const of = JSON.stringify([page, hints, columns]);
   useEffect(() => {
     let gone = false;
@@ -215,7 +277,7 @@ function useRead(
       flashWorker()
         .readTable(page, { ...hints, columns: new Map(columns) })
         .then(
-          (table) => !gone && setRead({ of, table }),
+          (table) => !gone && setRead({ page, table }),
           () => !gone && onProblem("This page could not be read. Take the table alone and paste it again."),
         );
     }, 250);
@@ -226,7 +288,8 @@ function useRead(
     // All that is read from is in `of`.
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [of]);
-  return page.trim() ? (read?.table ?? null) : null;
+  // What was read off another page says nothing of this one.
+  return read?.page === page ? read.table : null;
 }
 
 const sourceOf = (page: string, { from, to }: ReadRow): string =>
@@ -272,14 +335,18 @@ function OneRow({
   onRule,
 }: {
   row: ReadRow;
-  source: string;
+  source: ReactNode;
   ruling: Ruling;
   onRule: (r: Ruling) => void;
 }) {
   const doubt = row.doubts.length > 0;
   const more = Object.values(row.texts).filter(Boolean).join(" · ");
   return (
-    <li data-doubt={doubt && !ruling.ok && !ruling.out ? "yes" : undefined}>
+    <li
+      data-code={ruling.code ?? row.code}
+      data-title={row.title}
+      data-doubt={doubt && !ruling.ok && !ruling.out ? "yes" : undefined}
+    >
       <div style={ruling.out ? { opacity: 0.55 } : undefined}>
         <p>
           <Mono style={{ fontWeight: 700, fontSize: "1.15rem" }}>{ruling.code ?? row.code}</Mono>{" "}
@@ -323,7 +390,7 @@ function OneRow({
           </>
         )}
       </div>
-      <Source>{source}</Source>
+      {source}
     </li>
   );
 }

@@ -1,0 +1,44 @@
+import { useEffect, useRef, useState } from "react";
+import type { PhotoStep } from "@core/table/photo/read";
+import { readPhoto, type PhotoReading } from "~/workers/photo";
+import type { PhotoRead } from "~/workers/photo.worker";
+import { NO_PICTURE } from "./page-file";
+
+export type Photo =
+  | { phase: "reading"; name: string; step: PhotoStep; share: number }
+  | { phase: "done"; name: string; read: PhotoRead; page: ImageBitmap };
+
+/** The picture of a page that is being read, or was: one at a time. */
+export function usePhoto(onProblem: (says: string | null) => void) {
+  const [photo, setPhoto] = useState<Photo | null>(null);
+  const running = useRef<PhotoReading | null>(null);
+  const stop = () => {
+    running.current?.cancel();
+    running.current = null;
+    setPhoto(null);
+  };
+  useEffect(() => () => running.current?.cancel(), []);
+  const open = async (file: File) => {
+    running.current?.cancel();
+    onProblem(null);
+    const { name } = file;
+    setPhoto({ phase: "reading", name, step: "prepare", share: 0 });
+    const reading = readPhoto(file, (step, share) => {
+      if (running.current === reading) setPhoto({ phase: "reading", name, step, share });
+    });
+    running.current = reading;
+    try {
+      const read = await reading.done;
+      if (running.current !== reading) return;
+      running.current = null;
+      setPhoto({ phase: "done", name, read, page: await createImageBitmap(read.page) });
+    } catch {
+      // Called off, or another one was begun meanwhile.
+      if (running.current !== reading) return;
+      running.current = null;
+      setPhoto(null);
+      onProblem(NO_PICTURE);
+    }
+  };
+  return { photo, open, stop };
+}
