@@ -3,6 +3,7 @@ import { DrivenTime } from "./clock";
 import { expect, expectAccessible, sentence, test } from "./fixtures";
 import { DrivenWatcher } from "./lamp";
 import { noted, record, says, simulated, takeSteps } from "./ways";
+import { drawPage, lookOf, seeded } from "../scripts/table-pictures.mjs";
 
 const TABLE = [
   "Trouble codes, engine unit",
@@ -285,4 +286,56 @@ test("a make is mended, saved, refused, brought in again, compared, and removed;
   await page.getByRole("button", { name: "Remove this make" }).click();
   await page.getByRole("button", { name: "Remove for good" }).click();
   await expect(page.getByRole("list", { name: "Makes on this device" }).getByRole("listitem")).toHaveCount(1);
+});
+
+test("the page of a manual is read off a photo, each row beside its part of it; what is no page is told so", async ({
+  page,
+  context,
+}) => {
+  await page.setViewportSize({ width: 360, height: 740 });
+  const hand = new Hand(page);
+  await page.goto("/makes/new");
+  await hand.fill("Make", "Harrowgate");
+  await hand.fill("Model", "Coupe");
+  await hand.fill("First model year", "1988");
+  await hand.press("Go on");
+  await page.getByRole("navigation", { name: "Parts of the make" }).getByRole("link", { name: /Codes/ }).click();
+  const rows = [
+    ["11", "Air meter"],
+    ["14", "Coolant sensor"],
+    ["22", "Throttle switch"],
+    ["31", "Knock sensor"],
+    ["44", "Idle valve"],
+  ];
+  const drawing = await context.newPage();
+  const look = lookOf(seeded(4), true);
+  const photo = await drawPage(drawing, rows, ["Code", "Circuit"], look, 1);
+  await drawing.close();
+  const open = async (name: string, mimeType: string, buffer: Buffer) => {
+    const [chooser] = await Promise.all([
+      page.waitForEvent("filechooser"),
+      page.getByRole("button", { name: "Open a picture or file" }).click(),
+    ]);
+    await chooser.setFiles({ name, mimeType, buffer });
+  };
+  await open("cat.jpg", "image/jpeg", Buffer.from("this is no picture"));
+  await expect(page.getByText("This picture could not be opened here.")).toBeVisible();
+  await open("odd.bin", "application/octet-stream", Buffer.from([1, 0, 2, 0, 3]));
+  await expect(page.getByText("odd.bin is no text and no picture.")).toBeVisible();
+  await open("page.jpg", "image/jpeg", photo);
+  await page.getByRole("button", { name: "Stop" }).click();
+  await expect(page.getByRole("progressbar")).toBeHidden();
+  await open("page.jpg", "image/jpeg", photo);
+  await expect(page.getByText("5 codes found")).toBeVisible({ timeout: 60_000 });
+  await expect(page.getByRole("img", { name: "Code 22 on the page" })).toBeVisible();
+  await expectAccessible(page, "a page off a photo");
+  for (const button of await page.getByRole("button", { name: /is right$/ }).all()) await button.click();
+  await page.getByRole("button", { name: "Take 5 codes" }).click();
+  const codes = page.getByRole("list", { name: "Codes" });
+  for (const [code, title] of rows)
+    await expect(codes.getByRole("listitem").filter({ hasText: title })).toContainText(code);
+  for (const part of ["Way in", "Plug", "How it talks", "Clear and prove", "Vehicle"]) {
+    await page.getByRole("navigation", { name: "Parts of the make" }).getByRole("link", { name: part }).click();
+    await expectAccessible(page, `${part} on a phone`);
+  }
 });

@@ -134,7 +134,9 @@ async function readOne(page, file) {
     );
 }
 
-const plain = (text) => text.replace(/[^\p{L}\d]+/gu, "").toLowerCase();
+function plain(text) {
+  return text.replace(/[^\p{L}\d]+/gu, "").toLowerCase();
+}
 
 function scoreOf(rows, read) {
   const left = new Set(read);

@@ -19,7 +19,7 @@ import { object } from "@core/schema/rule";
 import { Button } from "~/ui/Button";
 import { ConfirmButton } from "~/ui/ConfirmButton";
 import { Opening, TopBar } from "~/ui/Frame";
-import { Soft } from "~/ui/bits";
+import { Soft, Stack } from "~/ui/bits";
 import { wide } from "~/ui/theme";
 import { useFocusOn } from "~/ui/use-focus-on";
 import type { Route } from "./+types/make";
@@ -92,6 +92,7 @@ export const clientAction = makeAction({
 
 const Grid = styled.div`
   display: grid;
+  grid-template-columns: minmax(0, 1fr);
   gap: 12px 22px;
   padding: 0 clamp(12px, 2vw, 24px) 40px;
   max-width: 1280px;
@@ -159,7 +160,7 @@ function Side({ pack, part, usedBy }: MakeData & { part: (typeof MAKE_PARTS)[num
     send({ intent: "back", pack: to });
   };
   return (
-    <div style={{ display: "grid", gap: 12, alignContent: "start" }}>
+    <Stack $gap={12} style={{ gridTemplateColumns: "minmax(0, 1fr)" }}>
       <MakePath pack={pack.id} parts={partsOf(pack)} at={part} missing={missingIn(pack)} />
       <Button isDisabled={!before.length} onPress={undo}>
         Undo last change
@@ -176,7 +177,7 @@ function Side({ pack, part, usedBy }: MakeData & { part: (typeof MAKE_PARTS)[num
           void submit({ intent: "remove" }, { method: "post", action: makePath(pack.id), encType: "application/json" })
         }
       />
-    </div>
+    </Stack>
   );
 }
 

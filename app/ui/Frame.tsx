@@ -36,8 +36,13 @@ const Brand = styled(Link)`
 const Nav = styled.nav`
   margin-left: auto;
   display: flex;
-  gap: 4px;
+  flex-wrap: wrap;
+  gap: 0 4px;
+  @media (max-width: 719px) {
+    margin-left: -10px;
+  }
   a {
+    white-space: nowrap;
     display: inline-flex;
     align-items: center;
     min-height: 48px;

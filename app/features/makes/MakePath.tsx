@@ -13,6 +13,7 @@ const List = styled.ol`
   overflow-x: auto;
   scrollbar-width: none;
   gap: 2px;
+  position: relative;
   li {
     flex: 1 0 auto;
   }

@@ -8,6 +8,7 @@ import type { Step, Way, WayTexts } from "@core/pack/way";
 import { useMake } from "~/store/use-make";
 import { Button } from "~/ui/Button";
 import { Caution, Row, Sheet, Soft } from "~/ui/bits";
+import { middle } from "~/ui/theme";
 import { LiveField, needed } from "./LiveField";
 
 const List = styled(GridList)`
@@ -17,9 +18,19 @@ const List = styled(GridList)`
 
 const Item = styled(GridListItem)`
   display: grid;
-  grid-template-columns: auto minmax(0, 1fr) auto;
-  gap: 10px;
+  grid-template-columns: auto minmax(0, 1fr);
+  gap: 4px 10px;
   align-items: start;
+  > :last-child {
+    grid-column: 1 / -1;
+    justify-content: end;
+  }
+  ${middle} {
+    grid-template-columns: auto minmax(0, 1fr) auto;
+    > :last-child {
+      grid-column: auto;
+    }
+  }
   padding: 10px;
   border: 2px solid var(--line);
   border-radius: 10px;

@@ -11,6 +11,7 @@ export const Columns = styled.div`
 /** What is told on the left, what it makes in the job on the right; under one another where there is no room. */
 export const Beside = styled.div`
   display: grid;
+  grid-template-columns: minmax(0, 1fr);
   gap: 18px;
   align-items: start;
   ${wide} {
