@@ -2,6 +2,7 @@ import { execFileSync } from "node:child_process";
 import { mkdirSync, readFileSync } from "node:fs";
 import { ensureCli, ensureFilmMaker, ensurePackages, root, withDemo } from "./ensure.mjs";
 import { drawn, FILMS, openMaker } from "./film-maker.mjs";
+import { drawPage, lookOf, seeded } from "./table-pictures.mjs";
 
 // The pictures in docs/screenshots, from the demo data: a reading is brought in as a trace of the simulated lamp.
 ensurePackages();
@@ -18,6 +19,8 @@ await withDemo(4181, async (browser, base) => {
     console.log(name);
   };
   const heading = (text) => page.getByRole("heading", { level: 1, name: text }).waitFor();
+  await makes(page, await context.newPage(), base, shot);
+  if (process.argv.includes("--makes")) return;
   await page.goto(base);
   await page.getByRole("list", { name: "Vehicles" }).waitFor();
   await shot("garage");
@@ -142,8 +145,6 @@ await withDemo(4181, async (browser, base) => {
   await shot("read-correct");
   await page.keyboard.press("Escape");
   await page.setViewportSize({ width: 1280, height: 800 });
-  await page.getByRole("button", { name: "Watch another" }).evaluate((e) => e.scrollIntoView({ block: "end" }));
-  await shot("keep");
   // A lamp of no make that Klinko knows: long flashes are tens, and a rest of its own parts them from the units.
   const trace = ["t_ms,lit", "0,0"];
   let t = 900;
@@ -220,13 +221,6 @@ await withDemo(4181, async (browser, base) => {
     for (const box of await page.getByRole("group", { name: "Before you begin" }).locator("label").all())
       await box.click();
   };
-  await toHookUp("demo-sm501c");
-  await page.getByRole("button", { name: "What would another wire do?" }).click();
-  const cavities = page.getByRole("group", { name: "Cavities to try" });
-  await cavities.getByRole("button", { name: "TBR", exact: true }).click();
-  await cavities.getByRole("button", { name: "GND", exact: true }).click();
-  await page.getByRole("tab", { name: "Looking into the socket" }).evaluate((e) => e.scrollIntoView());
-  await shot("connector");
   await toHookUp("demo-ferry3");
   await page.getByRole("button", { name: /Ready: on to the reading/ }).click();
   await page.getByRole("button", { name: "Play the beat" }).click();
@@ -255,3 +249,51 @@ await withDemo(4181, async (browser, base) => {
   await page.waitForTimeout(12000);
   await shot("serial");
 });
+
+/** A make of one's own: its plug, its table with the page that it was read from, and the list of makes. */
+async function makes(page, drawing, base, shot) {
+  await page.goto(`${base}/makes/new`);
+  await page.getByLabel("Make", { exact: true }).fill("Harrowgate");
+  await page.getByLabel("Model", { exact: true }).fill("Coupe");
+  await page.getByLabel("First model year").fill("1986");
+  await page.getByLabel("Last model year").fill("1991");
+  await page.getByRole("button", { name: "Go on" }).click();
+  await page.getByRole("button", { name: /^Join two cavities of a plug/ }).click();
+  await page.getByRole("link", { name: "Next: Plug" }).click();
+  await page.getByRole("button", { name: "Letters" }).click();
+  await page.locator('[data-cavity="K"]').waitFor();
+  const pick = (group, option) =>
+    page.getByRole("radiogroup", { name: group, exact: true }).getByText(option, { exact: true }).click();
+  await pick("Test line", "C");
+  await pick("Ground", "G");
+  await page.getByRole("img", { name: /wire from C to G/ }).waitFor();
+  await pick("What a cavity carries: touch it, or pick it here", "A");
+  await pick("A carries", "Battery or ignition");
+  await page.evaluate(() => scrollTo(0, 0));
+  await shot("make-plug");
+  await page.getByRole("navigation", { name: "Parts of the make" }).getByRole("link", { name: /Codes/ }).click();
+  const rows = [
+    ["11", "Air meter", "Signal below 0.2 V for a second", "Its plug, then the 5 V feed"],
+    ["13", "Coolant sensor", "Open circuit", "Wires at the thermostat"],
+    ["22", "Throttle switch", "Never closes", "The bracket and its screws"],
+    ["23 / 24", "Knock sensor", "Noisy, or silent under load", "Bolt and plug"],
+    ["31", "Speed signal", "Missing above 20 km/h", "The cable at the gearbox"],
+    ["44", "Idle valve", "No change of speed", "The hose behind the plenum"],
+  ];
+  const look = { ...lookOf(seeded(10), true), font: "Liberation Serif", ruled: "rows" };
+  const buffer = await drawPage(drawing, rows, ["Code", "Circuit", "Sets when", "Look at"], look, 3);
+  await drawing.close();
+  const [chooser] = await Promise.all([
+    page.waitForEvent("filechooser"),
+    page.getByRole("button", { name: "Open a picture or file" }).click(),
+  ]);
+  await chooser.setFiles({ name: "manual-page-7.jpg", mimeType: "image/jpeg", buffer });
+  await page.getByText(/codes found/).waitFor({ timeout: 60_000 });
+  await page.getByText(/Read from/).evaluate((e) => e.scrollIntoView());
+  await shot("make-codes");
+  await page.getByRole("button", { name: /^Take \d+ codes/ }).click();
+  await page.getByRole("button", { name: "Read another page" }).waitFor();
+  await page.goto(`${base}/makes`);
+  await page.getByRole("list", { name: "Makes on this device" }).waitFor();
+  await shot("makes");
+}
