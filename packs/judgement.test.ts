@@ -162,6 +162,12 @@ describe("a reading", () => {
       new Made("lindqvar").read(1, "engine", list([code], 3), { input: "counts", looked: { socket: "4" } });
     expect(counted("3").known().codes[0].sure).toBe("certain");
     expect(counted("9").known().codes[0].sure).toBe("likely");
+    // Three and four, one off by turns, however often.
+    const turns = new Made("lindqvar").read(1, "engine", list(["4", "3"], 3), {
+      input: "counts",
+      looked: { socket: "4" },
+    });
+    expect(turns.known().codes.map((x) => x.sure)).toEqual(["likely", "likely"]);
     // A look at the lamp that made nothing out for itself cannot lend its certainty to what was counted.
     const lent = counted("9").read(8, "engine", list(["9"], 0, 0.999), { input: "press", looked: { socket: "4" } });
     expect(lent.known().codes[0].sure).toBe("likely");

@@ -24,12 +24,14 @@ import { wide } from "~/ui/theme";
 import { useFocusOn } from "~/ui/use-focus-on";
 import type { Route } from "./+types/make";
 
-export async function clientLoader({ params }: Route.ClientLoaderArgs): Promise<MakeData> {
+export async function clientLoader({ params, request }: Route.ClientLoaderArgs): Promise<MakeData> {
   const id = idIn(params.packId);
   await packsReady();
   const pack = packById(id);
   if (!pack)
     throw new Response("This make is not on this device: it was removed, or never brought in.", { status: 404 });
+  // One that ships is looked at, and not changed.
+  if (ships(id) && new URL(request.url).pathname !== makePath(id)) throw redirect(makePath(id));
   const [{ vehicles }, lamps] = await Promise.all([readGarage(), keptLamps()]);
   return { pack, ships: ships(id), usedBy: vehicles.filter((v) => v.pack === id).map((v) => v.plate), lamps };
 }

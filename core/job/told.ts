@@ -214,10 +214,14 @@ function watched(
     })),
   );
   const rival = seen.some((x) => x.p < CERTAIN);
-  // A press whose last flash was missed shows the code below, and nothing tells that it was missed.
+  // A press whose last flash was missed shows the code below, and nothing tells that it was missed; who counts in the head may be one
+  // off either way, and so again and again.
   const pressed = dialect.advance === "button" && dialect.digits.style === "total";
   const isShort = ({ code, heard: times }: (typeof seen)[number]) =>
-    pressed && times <= HEARD && seen.some((y) => Number(y.code) === Number(code) + 1);
+    pressed &&
+    seen.some((y) =>
+      called ? Math.abs(Number(y.code) - Number(code)) === 1 : times <= HEARD && Number(y.code) === Number(code) + 1,
+    );
   if (seen.some(isShort)) most = atMost(most, "likely");
   // Who miscalled one run may have miscalled the next.
   const codes = seen.map((x) => ((rival && called) || isShort(x) ? { ...x, most: atMost(x.most, "likely") } : x));

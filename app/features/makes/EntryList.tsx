@@ -122,7 +122,6 @@ function OneEntry({
     const { [field]: _, ...rest } = e;
     onTold(text ? { ...rest, [field]: text } : rest);
   };
-  const years = e.scope?.years;
   return (
     <div style={{ display: "grid", gap: 12, padding: "0 0 12px" }}>
       <Columns>
@@ -197,19 +196,7 @@ function OneEntry({
             })
           }
         />
-        <LiveField
-          label="Model years"
-          description='Where it does not hold for all, such as "1988 to 1990"'
-          keep={keep("years")}
-          value={years ? `${years[0]} to ${years[1]}` : ""}
-          maxLength={20}
-          fault={(t) => (!t || yearsIn(t) ? null : 'Write two years, such as "1988 to 1990".')}
-          onStore={(t) => {
-            const { years: _, ...rest } = e.scope ?? {};
-            const told = t ? yearsIn(t) : null;
-            onTold(scoped(e, told ? { ...rest, years: told } : rest));
-          }}
-        />
+        <Where entry={e} keep={keep} onTold={onTold} />
       </Columns>
       <Kind entry={e} onTold={onTold} />
       {others.some((o) => o.code === e.code) && (
@@ -221,6 +208,50 @@ function OneEntry({
         </Button>
       </Row>
     </div>
+  );
+}
+
+/** What one number may stand for, and in which years. */
+function Where({
+  entry: e,
+  keep,
+  onTold,
+}: {
+  entry: Entry;
+  keep: (field: string) => string;
+  onTold: (e: Entry) => void;
+}) {
+  const years = e.scope?.years;
+  return (
+    <>
+      <LiveField
+        label="Detailed faults behind it"
+        description="Where one number stands for several: a line each, the fault, a colon, what tells it"
+        rows={3}
+        keep={keep("details")}
+        value={(e.details ?? []).map((d) => `${d.title}: ${d.tell}`).join("\n")}
+        maxLength={6000}
+        fault={(t) => (t && !detailsIn(t) ? 'Each line needs a colon: "Heater relay: no click at key-on".' : null)}
+        onStore={(t) => {
+          const { details: _, ...rest } = e;
+          const told = t ? detailsIn(t) : null;
+          onTold(told ? { ...rest, details: told } : rest);
+        }}
+      />
+      <LiveField
+        label="Model years"
+        description='Where it does not hold for all, such as "1988 to 1990"'
+        keep={keep("years")}
+        value={years ? `${years[0]} to ${years[1]}` : ""}
+        maxLength={20}
+        fault={(t) => (!t || yearsIn(t) ? null : 'Write two years, such as "1988 to 1990".')}
+        onStore={(t) => {
+          const { years: _, ...rest } = e.scope ?? {};
+          const told = t ? yearsIn(t) : null;
+          onTold(scoped(e, told ? { ...rest, years: told } : rest));
+        }}
+      />
+    </>
   );
 }
 
@@ -268,6 +299,17 @@ function Kind({ entry: e, onTold }: { entry: Entry; onTold: (e: Entry) => void }
 function scoped(entry: Entry, scope: Entry["scope"]): Entry {
   const { scope: _, ...rest } = entry;
   return scope && Object.keys(scope).length ? { ...rest, scope } : rest;
+}
+
+/** Lines of "fault: what tells it", or null where one is not. */
+function detailsIn(text: string): NonNullable<Entry["details"]> | null {
+  const lines = text.split("\n").filter((l) => l.trim());
+  const found = lines.flatMap((l) => {
+    const at = l.indexOf(":");
+    const [title, tell] = [l.slice(0, at).trim(), l.slice(at + 1).trim()];
+    return at > 0 && title && tell ? [{ title, tell }] : [];
+  });
+  return found.length === lines.length && found.length > 0 && found.length <= 12 ? found : null;
 }
 
 function yearsIn(text: string): [number, number] | null {

@@ -3,6 +3,7 @@ import styled from "styled-components";
 import type { Pack } from "@core/pack/pack";
 import { missingIn } from "@core/pack/make/missing";
 import type { LockedPack } from "~/store/packs";
+import { shortTime } from "~/store/format";
 import { makePath } from "~/store/paths";
 import { LinkButton } from "~/ui/Button";
 import { Caution, Row, Sheet, Soft } from "~/ui/bits";
@@ -100,6 +101,9 @@ function OneMake({ pack, usedBy }: KnownMake) {
       </p>
       <Soft>
         {codes} codes · {methods.map((m) => METHOD_WORDS[m] ?? m).join("; ")}
+      </Soft>
+      <Soft>
+        {pack.own ? `Changed ${shortTime(pack.revision)}` : `Revision ${pack.revision}`}. {pack.source}
       </Soft>
       {missing.some((m) => m.must) && <strong>Not ready yet: {missing[0].says}</strong>}
       {usedBy.length > 0 && (
