@@ -158,6 +158,19 @@ function copied(
   return codesTold(c, access, reading, codes, result.complete ? weight : NO_WEIGHT, here);
 }
 
+/**
+ * Could a code be another one of the same reading, a flash off? A press whose last flash was missed shows the code below, and nothing
+ * tells that it was missed; who counts in the head may be one off either way, and so again and again.
+ */
+function oneOff(
+  { code, heard }: { code: string; heard: number },
+  others: readonly { code: string }[],
+  called: boolean,
+): boolean {
+  const off = others.map((y) => Number(y.code) - Number(code));
+  return called ? off.includes(1) || off.includes(-1) : heard <= HEARD && off.includes(1);
+}
+
 /** A lamp that was watched, or whose counts were called out. */
 function watched(
   c: Of,
@@ -214,14 +227,8 @@ function watched(
     })),
   );
   const rival = seen.some((x) => x.p < CERTAIN);
-  // A press whose last flash was missed shows the code below, and nothing tells that it was missed; who counts in the head may be one
-  // off either way, and so again and again.
   const pressed = dialect.advance === "button" && dialect.digits.style === "total";
-  const isShort = ({ code, heard: times }: (typeof seen)[number]) =>
-    pressed &&
-    seen.some((y) =>
-      called ? Math.abs(Number(y.code) - Number(code)) === 1 : times <= HEARD && Number(y.code) === Number(code) + 1,
-    );
+  const isShort = (x: (typeof seen)[number]) => pressed && oneOff(x, seen, called);
   if (seen.some(isShort)) most = atMost(most, "likely");
   // Who miscalled one run may have miscalled the next.
   const codes = seen.map((x) => ((rival && called) || isShort(x) ? { ...x, most: atMost(x.most, "likely") } : x));
