@@ -41,7 +41,7 @@ const sound = (pack: Pack) => {
 };
 
 describe("a make of one's own", () => {
-  it("is sound from the first moment, and says what nobody has told", () => {
+  it("is sound from the first moment, and says what nobody has said", () => {
     const pack = blank();
     sound(pack);
     expect(
@@ -117,12 +117,12 @@ describe("a make of one's own", () => {
     expect(differences(own, now).map((d) => d.part)).toEqual(["vehicle", "way", "plug"]);
   });
 
-  it("never offers a cavity that nobody has told for a bridge", () => {
+  it("never offers a cavity that nobody has said for a bridge", () => {
     const plug = laidOut(blank().connectors[0], "A B C");
     expect(bridgeEffect(plug, blank().ways[0], "B", "C").kind).toBe("danger");
     const bad = withPlug(blank(), plug, ["A", "C"], true);
     const checked = checkPack(bad);
-    expect("faults" in checked && checked.faults[0].message).toMatch(/nobody has told/);
+    expect("faults" in checked && checked.faults[0].message).toMatch(/nobody has said/);
     // What only stood in until somebody said which two are joined is known no more.
     const laid = withPlug(blank(), plug, ["A", "B"], false);
     expect(assumedIn(laid)).toContain("plug");

@@ -5,11 +5,11 @@ import { makePath } from "~/store/paths";
 import { Caution } from "./bits";
 
 const SAYS: Record<PackPart, string> = {
-  way: "Nobody has told how this make is asked: compare the steps with the manual.",
-  plug: "Nobody has told what this plug looks like: compare it with the manual before a wire goes in.",
-  talk: "Nobody has told how this lamp talks: what is read by it stays likely at most.",
-  clears: "Nobody has told how this make is cleared.",
-  proving: "Nobody has told how long this make is driven before a re-read counts.",
+  way: "Nobody has said how this make is asked: compare the steps with the manual.",
+  plug: "Nobody has said what this plug looks like: compare it with the manual before a wire goes in.",
+  talk: "Nobody has said how this lamp talks: what is read by it stays likely at most.",
+  clears: "Nobody has said how this make is cleared.",
+  proving: "Nobody has said how long this make is driven before a re-read counts.",
 };
 
 /** Where a make says nothing of a part and Klinko takes what is usual: said at the step where it matters. */

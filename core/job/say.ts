@@ -97,7 +97,7 @@ export function settles(d: Doubt, nameOf: (system: string) => string): string {
           ? "A unit without power looks the same. Does the lamp light for a moment as the key goes on?"
           : "It looks the same when nobody asks. Check the hook-up, and read again.";
     case "talk-assumed":
-      return "Nobody has told how this lamp talks. Tell it with the make, or let Klinko learn it from the lamp.";
+      return "Nobody has said how this lamp talks. Tell it with the make, or let Klinko learn it from the lamp.";
     case "old":
       return "Recorded by an older Klinko, which did not keep how it was heard. Read once more.";
   }

@@ -34,7 +34,7 @@ export type Doubt =
   | { kind: "looks-alike"; way: "no-contact" | "no-power" | "not-asked" }
   /** Recorded before it was kept how it was heard. */
   | { kind: "old" }
-  /** Nobody has told how this lamp talks: it is read as most lamps do. */
+  /** Nobody has said how this lamp talks: it is read as most lamps do. */
   | { kind: "talk-assumed" };
 
 /**

@@ -263,7 +263,7 @@ function whyOutside(packs: readonly Pack[], asked: Asked, ways: readonly FoundWa
 const QUESTIONS: Record<keyof Seen, string> = {
   shape: "What shape is the plug?",
   colour: "What colour is its shell?",
-  cavities: "How many cavities has it?",
+  cavities: "How many cavities does it have?",
   place: "Where does it sit?",
   symbol: "What stands on it or in its lid?",
   lamp: "Does a lamp of the unit light in the dash with the key on?",

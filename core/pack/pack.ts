@@ -55,7 +55,7 @@ export type Variant = Of<typeof variant>;
 export const PLACES = ["under-dash", "glovebox", "engine-bay", "under-seat", "boot", "console"] as const;
 export type Place = (typeof PLACES)[number];
 
-/** `unknown`: nobody has told; never joined to anything. */
+/** `unknown`: nobody has said; never joined to anything. */
 const role = oneOf("ground", "test", "power", "signal", "airbag", "empty", "unknown");
 export type CavityRole = Of<typeof role>;
 
@@ -165,7 +165,7 @@ const PACK_PARTS = ["way", "plug", "talk", "clears", "proving"] as const;
 export type PackPart = (typeof PACK_PARTS)[number];
 
 const own = object({
-  /** Parts that nobody has told, so that they are as they mostly are. */
+  /** Parts that nobody has said, so that they are as they mostly are. */
   assumed: list(oneOf(...PACK_PARTS), { max: PACK_PARTS.length, unique: true }),
   /** What its author has to say of it. */
   note: optional(text),

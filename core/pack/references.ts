@@ -90,7 +90,7 @@ function badCavities(pack: Pack, way: Way, path: string): PackFault[] {
     // A reader or a lead looks at a line; a wire that joins two never touches these.
     const never = way.ask.kind === "bridge" ? ["power", "airbag", "unknown"] : ["airbag"];
     if (cavity.role === "unknown" && never.includes("unknown"))
-      return [{ path: at, message: `bridges cavity ${name}, of which nobody has told what it carries: tell it first` }];
+      return [{ path: at, message: `bridges cavity ${name}, of which nobody has said what it carries: tell it first` }];
     if (never.includes(cavity.role))
       return [{ path: at, message: `bridges cavity ${name}, which carries ${cavity.role}: never bridge that` }];
     return [];

@@ -9,7 +9,7 @@ export interface BridgeEffect {
   system?: string;
 }
 
-/** Cavities that a wire must never touch: battery, ignition, airbag, and those of which nobody has told what they carry. */
+/** Cavities that a wire must never touch: battery, ignition, airbag, and those of which nobody has said what they carry. */
 export function isForbidden(connector: Connector, cavity: string): boolean {
   const c = connector.cavities.find((x) => x.id === cavity);
   return c?.role === "power" || c?.role === "airbag" || c?.role === "unknown";
@@ -70,7 +70,7 @@ function dangerOf(x: Cavity, y: Cavity): BridgeEffect | null {
   const hot = [x, y].find((c) => c.role === "power");
   const dark = [x, y].find((c) => c.role === "unknown");
   if (!hot && dark)
-    return { kind: "danger", why: `Nobody has told what ${dark.id} carries. It may be battery: join it to nothing.` };
+    return { kind: "danger", why: `Nobody has said what ${dark.id} carries. It may be battery: join it to nothing.` };
   if (!hot) return null;
   return {
     kind: "danger",

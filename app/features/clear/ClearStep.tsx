@@ -278,7 +278,7 @@ function Running() {
           <i style={{ width: `${Math.min(100, (100 * passed) / way.seconds)}%` }} />
         </Bar>
         <Soft>
-          {way.title}. {act.aside} Whether it wiped anything, the next reading tells.
+          {way.title}. {act.aside} The next reading tells whether it wiped anything.
         </Soft>
         {!act.waits && (
           <ol>

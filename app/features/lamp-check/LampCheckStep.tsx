@@ -183,7 +183,7 @@ function OneUnit({
           </Tiles>
         </>
       ) : (
-        <Soft>{s.lamp} tells the codes, and no lamp in the dash tells that the unit lives. What it drives does.</Soft>
+        <Soft>{s.lamp} tells the codes, and no lamp in the dash shows that the unit is alive. What it drives does.</Soft>
       )}
       {(s.about.drives?.length ?? 0) > 0 && (
         <OutputChecks

@@ -78,7 +78,7 @@ export function TalkPart() {
               <h2>What it looks like</h2>
               <LampDemo key={JSON.stringify(dialect)} dialect={dialect} code={codeFor(dialect)} />
               {!told && (
-                <Caution>Nobody has told how this lamp talks: what Klinko reads by it stays likely at most.</Caution>
+                <Caution>Nobody has said how this lamp talks: what Klinko reads by it stays likely at most.</Caution>
               )}
             </Sheet>
           </Beside>

@@ -293,7 +293,7 @@ function Repair({ v, pack, vehicle, systems, doIt }: Part) {
       </label>
       <Soft aria-live="polite">
         {mended
-          ? `${mended}: mended. Whether that was it, it does not tell.`
+          ? `${mended}: mended. It doesn't say whether that was it.`
           : "What was not at fault can be mended too."}
       </Soft>
     </Sheet>

@@ -84,7 +84,7 @@ function blankPlug(): Connector {
   return laidOut(bare, "A B");
 }
 
-/** The parts of a pack that nobody has told. */
+/** The parts of a pack that nobody has said. */
 export const assumedIn = (pack: Pack): readonly PackPart[] => pack.own?.assumed ?? [];
 
 /** A part was told. */

@@ -27,9 +27,9 @@ export function missingIn(pack: Pack): Missing[] {
   const say = (part: Missing["part"], must: boolean, says: string) => out.push({ part, must, says });
   if (!pack.tables.some((t) => t.entries.length))
     say("codes", true, "No code has a meaning yet. Paste the table from the manual.");
-  if (assumed.includes("way")) say("way", true, "Nobody has told how the codes are asked for.");
+  if (assumed.includes("way")) say("way", true, "Nobody has said how the codes are asked for.");
   if (assumed.includes("plug") && pack.ways.some((w) => connectorIdOf(w)))
-    say("plug", true, "Nobody has told what the plug looks like, and which cavities are joined.");
+    say("plug", true, "Nobody has said what the plug looks like, and which cavities are joined.");
   if (assumed.includes("talk") && pack.ways.some((w) => w.tells.kind === "lamp"))
     say("talk", false, "How the lamp talks is assumed. Pick it, or let Klinko learn it from the lamp.");
   if (assumed.includes("clears") && !pack.clears.length)

@@ -49,6 +49,8 @@ export function piecesIn(cell: Gray): Piece[] {
   }
   const whole = pieces.filter((p) => p.y0 > 0 && p.y1 < height - 1);
   const high = Math.max(0, ...whole.map((p) => p.y1 - p.y0 + 1));
+  // A digit that is broken in two would be read as none, and the number as another.
+  if (whole.some((p) => p.y1 - p.y0 + 1 > 0.35 * high && p.y1 - p.y0 + 1 <= 0.7 * high)) return [];
   return whole
     .filter((p) => p.y1 - p.y0 + 1 > 0.7 * high && high > 8)
     .sort((a, b) => a.x0 - b.x0)

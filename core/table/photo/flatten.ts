@@ -51,16 +51,18 @@ export function inkBelow({ y }: Gray): number {
   const all = y.length;
   let sum = 0;
   for (let v = 0; v < 256; v++) sum += v * counts[v];
-  let [below, part, best, cut] = [0, 0, -1, 128];
+  let [below, part, best, cut, last] = [0, 0, -1, 128, 128];
   for (let v = 0; v < 256; v++) {
     below += counts[v];
     part += v * counts[v];
     if (!below || below === all) continue;
     const apart = (sum / all) * below - part;
     const value = (apart * apart) / (below * (all - below));
-    if (value > best) [best, cut] = [value, v];
+    if (value > best) [best, cut, last] = [value, v, v];
+    else if (value === best) last = v;
   }
-  return cut;
+  // Where nothing lies between ink and paper, every cut between them is as good: the one in the middle.
+  return (cut + last + 1) / 2;
 }
 
 /** Print black and paper white: grain in the paper is gone, and the edges of letters keep their grays. */

@@ -28,6 +28,9 @@ function wipe(
   step: number,
   across: number,
 ): void {
+  const wipeAt = (i: number, j: number) => {
+    if (j >= 0 && j < breadth) out[j * across + i * step] = 240;
+  };
   const dark = (i: number, j: number) => j >= 0 && j < breadth && g.y[j * across + i * step] < cut;
   for (let j = 0; j < breadth; j++)
     for (let i = 0; i < length;) {
@@ -41,11 +44,11 @@ function wipe(
       if (end - i >= long)
         for (let k = i; k < end; k++) {
           let [a, b] = [j, j];
-          while (dark(k, a - 1) && j - a <= thin) a--;
-          while (dark(k, b + 1) && b - j <= thin) b++;
-          // Where it is thicker, print stands on it.
-          if (b - a < thin)
-            for (let r = a - 1; r <= b + 1; r++) if (r >= 0 && r < breadth) out[r * across + k * step] = 240;
+          while (dark(k, a - 1) && j - a < long) a--;
+          while (dark(k, b + 1) && b - j < long) b++;
+          // Where it is thicker, print stands on it; where it is as long the other way, two lines cross.
+          if (b - a < thin) for (let r = a - 1; r <= b + 1; r++) wipeAt(k, r);
+          else if (b - a >= long) for (let r = j - 1; r <= j + 1; r++) wipeAt(k, r);
         }
       i = end + 1;
     }
