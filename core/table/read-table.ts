@@ -59,8 +59,8 @@ export interface TableHints {
   zero?: boolean;
   max?: number;
   columns?: ReadonlyMap<number, Role>;
-  /** Lines of which it is known that their number is hard to read. */
-  unclear?: readonly number[];
+  /** Off a picture: the number of each line that is well seen, null where it is not. Any other number is hard to read. */
+  seen?: readonly (string | null)[];
 }
 
 /** A page longer than this is not gone through, characters. */
@@ -271,7 +271,7 @@ function worth({ rows, aside, columns }: Interpreted, lines: number): number {
 const ANOTHER =
   /\s\d{2,3}\s+(?!k?m\/?h|rpm|volts?|ohms?|sec|min|times|turns|degrees|cylinder|pins?|models?|percent|and\b|to\b|or\b)\p{L}{3}/iu;
 
-function doubt(rows: readonly ReadRow[], { digits, zero = true, max = 9999, unclear = [] }: TableHints): void {
+function doubt(rows: readonly ReadRow[], { digits, zero = true, max = 9999, seen }: TableHints): void {
   const byCode = new Map<string, ReadRow[]>();
   for (const row of rows) byCode.set(row.code, [...(byCode.get(row.code) ?? []), row]);
   for (const part of runsOf(rows)) {
@@ -288,7 +288,7 @@ function doubt(rows: readonly ReadRow[], { digits, zero = true, max = 9999, uncl
     if (!/\p{L}{2}/u.test(row.title)) row.doubts.push("no-text");
     if (ANOTHER.test(row.title) || /[;,]\s*\d{1,3}\s*[=:]/.test(row.title)) row.doubts.push("two-in-one");
     if (rows.length < FEW) row.doubts.push("few");
-    if (unclear.includes(row.from)) row.doubts.push("unclear");
+    if (seen && !codesIn(seen[row.from] ?? "", true)?.codes.includes(row.code)) row.doubts.push("unclear");
   }
 }
 

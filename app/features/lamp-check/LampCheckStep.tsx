@@ -183,7 +183,9 @@ function OneUnit({
           </Tiles>
         </>
       ) : (
-        <Soft>{s.lamp} tells the codes, and no lamp in the dash shows that the unit is alive. What it drives does.</Soft>
+        <Soft>
+          {s.lamp} tells the codes, and no lamp in the dash shows that the unit is alive. What it drives does.
+        </Soft>
       )}
       {(s.about.drives?.length ?? 0) > 0 && (
         <OutputChecks

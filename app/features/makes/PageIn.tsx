@@ -68,7 +68,7 @@ export function PageIn({
   const { photo, open, stop } = usePhoto(setProblem);
   const seen = photo?.phase === "done" ? photo : null;
   const source = seen ? seen.read.text : page;
-  const hints = { ...hintsOf(pack), ...(seen && { unclear: seen.read.unclear }) };
+  const hints = { ...hintsOf(pack), ...(seen && { seen: seen.read.seen }) };
   const table = useRead(source, hints, columns, setProblem);
   const paste = (text: string) => {
     if (text.length > PAGE_MAX)

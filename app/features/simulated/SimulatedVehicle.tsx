@@ -292,9 +292,7 @@ function Repair({ v, pack, vehicle, systems, doIt }: Part) {
         </select>
       </label>
       <Soft aria-live="polite">
-        {mended
-          ? `${mended}: mended. It doesn't say whether that was it.`
-          : "What was not at fault can be mended too."}
+        {mended ? `${mended}: mended. It doesn't say whether that was it.` : "What was not at fault can be mended too."}
       </Soft>
     </Sheet>
   );

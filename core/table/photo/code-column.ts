@@ -45,14 +45,16 @@ const SURE = 0.6;
  * the page's own digits look like. What two of them see stands, if none surely sees something else; any other code is one that somebody
  * has to look at.
  *
- * @returns `unclear`: lines of which somebody must look at the code
+ * @param agree so many looks have to see the same
+ * @returns `seen`: the number of each line that is well seen; of the others somebody must look at the code
  */
 export function withLooks(
   lines: readonly WordLine[],
   band: Band,
   looks: ReadonlyMap<number, Look>,
-): { lines: WordLine[]; unclear: Set<number> } {
-  const seen = new Map(
+  agree: number,
+): { lines: WordLine[]; seen: (string | null)[] } {
+  const looked = new Map(
     [...looks].map(([i, look]) => {
       const own = inBand(lines[i], band);
       const text = own.map((w) => w.text).join(" ");
@@ -61,23 +63,23 @@ export function withLooks(
       return [i, { own, first, second, look, weak: isCode(look.text) ? look.text : isCode(text) ? text : null }];
     }),
   );
-  const known = [...seen.values()].flatMap(({ first, second, look }) =>
+  const known = [...looked.values()].flatMap(({ first, second, look }) =>
     first && first === second && /^\d+$/.test(first) ? [{ code: first, pieces: look.pieces }] : [],
   );
   const digits = ownDigits(known);
-  const unclear = new Set<number>();
+  const seen: (string | null)[] = lines.map(() => null);
   const out = lines.map((line, i): WordLine => {
-    const here = seen.get(i);
+    const here = looked.get(i);
     if (!here) return line;
     const third = byOwnDigits(here.look.pieces, digits);
     const votes = [here.first, here.second, third].filter((c): c is string => c !== null);
     const most = votes.find((c) => votes.filter((v) => v === c).length > 1) ?? null;
     const code = most ?? third ?? here.second ?? here.first ?? here.weak;
     if (code === null) return line;
-    if (!most || votes.some((v) => v !== most)) unclear.add(i);
+    if (most && votes.length >= agree && votes.every((v) => v === most)) seen[i] = most;
     const rest = line.words.filter((w) => !here.own.includes(w));
     const place = here.own[0] ?? { x0: band.x0, x1: band.x1, y0: line.y0, y1: line.y1, sure: 0 };
     return { ...line, words: [{ ...place, text: code, sure: here.look.sure }, ...rest].sort((a, b) => a.x0 - b.x0) };
   });
-  return { lines: out, unclear };
+  return { lines: out, seen };
 }

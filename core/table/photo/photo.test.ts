@@ -132,9 +132,9 @@ describe("numbers off a picture", () => {
       const codes: string[] = [];
       for (let code = 11 + Math.floor(random() * 4); codes.length < 10; code += 2 + Math.floor(random() * 7))
         codes.push(String(code));
-      const { text, unclear, lines } = await readPhoto(pageOf(codes), clumsy(codes, seed));
+      const { text, seen, lines } = await readPhoto(pageOf(codes), clumsy(codes, seed));
       expect(lines).toHaveLength(codes.length);
-      const { rows } = readTable(text, { unclear });
+      const { rows } = readTable(text, { seen });
       for (const row of rows) {
         all++;
         const is = codes[row.from] === row.code;

@@ -23,8 +23,8 @@ export interface Place {
 export interface PhotoPage {
   /** Its text, columns under one another. */
   text: string;
-  /** Lines of it whose number is hard to read. */
-  unclear: number[];
+  /** The number of each line that is well seen; null where there is none, or it is hard to read. */
+  seen: (string | null)[];
   /** The page as it was read, level and clean. */
   page: Gray;
   /** Where each line of the text stands on the page, pixels from its top left. */
@@ -58,10 +58,12 @@ export async function readPhoto(picture: Gray, reader: PageReader, tell: Tell = 
   const { page, words } = best!;
   const plain = linesOfWords(words);
   const band = codeBand(plain);
-  const { lines, unclear } = band
-    ? withLooks(plain, band, await looksAt(page, plain, band, reader, tell))
-    : { lines: plain, unclear: new Set<number>() };
-  return { text: pageText(lines), unclear: [...unclear], page, lines: lines.map(placeOf) };
+  // Of a page that the reader is not sure of all looks have to agree.
+  const agree = sureOf(words) >= SURE_ON_THE_WHOLE ? 2 : 3;
+  const { lines, seen } = band
+    ? withLooks(plain, band, await looksAt(page, plain, band, reader, tell), agree)
+    : { lines: plain, seen: plain.map(() => null) };
+  return { text: pageText(lines), seen, page, lines: lines.map(placeOf) };
 }
 
 const placeOf = ({ words, y0, y1 }: WordLine): Place => ({ x0: words[0]?.x0 ?? 0, x1: words.at(-1)?.x1 ?? 0, y0, y1 });
