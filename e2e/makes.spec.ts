@@ -255,6 +255,13 @@ test("a make is mended, saved, refused, brought in again, compared, and removed;
   await expect(page.getByLabel("Last model year")).toHaveValue("19");
   await page.getByLabel("Last model year").fill("1994");
   await expect(page.getByText("Write a model year with four digits")).toBeHidden();
+  // Two things told in one breath are both there.
+  await page.getByLabel("Model", { exact: true }).fill("Coupe Sport");
+  await page.getByRole("radiogroup", { name: "Cylinders" }).getByText("6", { exact: true }).click();
+  await expect(page.getByRole("radio", { name: "6", exact: true })).toBeChecked();
+  await page.reload();
+  await expect(page.getByLabel("Model", { exact: true })).toHaveValue("Coupe Sport");
+  await expect(page.getByRole("radio", { name: "6", exact: true })).toBeChecked();
   await parts.getByRole("link", { name: "Codes" }).click();
   await page.getByRole("button", { name: "Change code 21" }).click();
   await page.getByLabel("What it means").fill("Throttle plate switch");
@@ -286,6 +293,42 @@ test("a make is mended, saved, refused, brought in again, compared, and removed;
   await page.getByRole("button", { name: "Remove this make" }).click();
   await page.getByRole("button", { name: "Remove for good" }).click();
   await expect(page.getByRole("list", { name: "Makes on this device" }).getByRole("listitem")).toHaveCount(1);
+});
+
+test("a copy of a make that ships is changed way by way and table by table, at the keyboard; the shipped one stays", async ({
+  page,
+}) => {
+  await page.goto("/makes/norrvik/plug");
+  // One that ships is only looked at.
+  await expect(page).toHaveURL(/\/makes\/norrvik$/);
+  await page.getByRole("button", { name: "Copy it to change it" }).press("Enter");
+  await expect(sentence(page)).toHaveText("Which vehicle is it?");
+  const parts = page.getByRole("navigation", { name: "Parts of the make" });
+  await parts.getByRole("link", { name: "Plug" }).press("Enter");
+  const engine = page.locator("section", {
+    has: page.getByRole("heading", { name: "Bridge test line and ground, key on" }),
+  });
+  await expect(engine.first()).toBeVisible();
+  await page.getByLabel("Colour of its shell").first().fill("violet");
+  await page.getByLabel("Colour of its shell").first().press("Tab");
+  await expect(page.getByRole("button", { name: "Undo last change" })).toBeEnabled();
+  await parts.getByRole("link", { name: "Way in" }).press("Enter");
+  await expect(page.getByText(/join C and G|one end into C, the other into G/i).first()).toBeVisible();
+  await expect(page.getByText(/into D.*into G/i).first()).toBeVisible();
+  // A step goes down and up again by keys alone.
+  const steps = page.getByRole("grid", { name: "Steps" }).first();
+  const first = steps.getByRole("row").first();
+  await first.getByRole("button", { name: /: down$/ }).press("Enter");
+  await expect(first).toContainText("1. Find the connector");
+  await page.getByRole("button", { name: "Undo last change" }).press("Enter");
+  await expect(first).toContainText("1. Key off");
+  await parts.getByRole("link", { name: "Codes" }).press("Enter");
+  await page.getByRole("radiogroup", { name: "Which table" }).getByText("Brakes").first().click();
+  await page.getByRole("button", { name: "Take all codes out" }).press("Enter");
+  await page.getByRole("button", { name: "Take them out" }).press("Enter");
+  await expect(sentence(page)).toHaveText("What do the codes mean?");
+  await page.getByRole("radiogroup", { name: "Which table" }).getByText("Engine").first().click();
+  await expect(sentence(page)).toHaveText(/^\d+ codes$/);
 });
 
 test("the page of a manual is read off a photo, each row beside its part of it; what is no page is told so", async ({

@@ -5,22 +5,20 @@ import { bridgeEffect } from "@core/procedure/bridge";
 import type { Pack } from "@core/pack/pack";
 import { checkPack } from "@core/pack/schema";
 import { systemsOf } from "@core/pack/scope";
-import { connectorIdOf } from "@core/pack/way";
+import { connectorIdOf, dialectIdOf } from "@core/pack/way";
 import {
   assumedIn,
   endsOf,
-  joinedAt,
-  entriesOf,
   kindOf,
   newPack,
   PLUG,
   TALK,
   withAsk,
+  withDialect,
   withEntries,
   withNewClear,
   withPlug,
   withSystem,
-  withTalk,
   withVehicle,
   withWayKind,
   withWayTexts,
@@ -28,8 +26,8 @@ import {
 import { differences } from "@core/pack/make/diff";
 import { missingIn } from "@core/pack/make/missing";
 import { laidOut, namesFault, rowsOf, usualNames, withCavity } from "@core/pack/make/plug";
-import { dialectOf, saysAll, TALK_EXAMPLES, talkOf } from "@core/pack/make/talk";
-import { WAY_KINDS } from "@core/pack/make/ways";
+import { dialectOf, retalked, saysAll, TALK_EXAMPLES, talkOf } from "@core/pack/make/talk";
+import { WAY_KINDS } from "@core/pack/make/way-kinds";
 
 const blank = () =>
   newPack({ id: "mine", make: "Harrowgate", model: "Coupe", years: [1986, 1991], engine: "2.0", cylinders: 4 }, "1");
@@ -71,12 +69,12 @@ describe("a make of one's own", () => {
       }
       if (kind.talk === null) return;
       for (const example of TALK_EXAMPLES)
-        sound(withTalk(withWayKind(blank(), "way", kind), TALK, example.talk, example.title));
+        sound(withDialect(withWayKind(blank(), "way", kind), dialectOf(example.talk, TALK, example.title)));
     },
   );
 
   it("keeps how the lamp talks, once told, where the way in still blinks by itself", () => {
-    const told = withTalk(blank(), TALK, { ...TALK_EXAMPLES[2].talk, times: 2 }, "Long and short");
+    const told = withDialect(blank(), dialectOf({ ...TALK_EXAMPLES[2].talk, times: 2 }, TALK, "Long and short"));
     const cycle = withWayKind(
       told,
       "way",
@@ -105,7 +103,10 @@ describe("a make of one's own", () => {
       "F",
       { role: "airbag" },
     );
-    const now = withSystem(withPlug(own, plug, ["D", "C"], true), { ...own.systems[0], lamp: "BRAKES" });
+    const now = withSystem(withPlug(own, plug, { way: "way", ends: ["D", "C"] }), {
+      ...own.systems[0],
+      lamp: "BRAKES",
+    });
     sound(now);
     const text = JSON.stringify(now.ways[0]);
     expect(text).toMatch(/join D and C/);
@@ -120,15 +121,22 @@ describe("a make of one's own", () => {
   it("never offers a cavity that nobody has said for a bridge", () => {
     const plug = laidOut(blank().connectors[0], "A B C");
     expect(bridgeEffect(plug, blank().ways[0], "B", "C").kind).toBe("danger");
-    const bad = withPlug(blank(), plug, ["A", "C"], true);
-    const checked = checkPack(bad);
+    const checked = checkPack({
+      ...blank(),
+      connectors: [plug],
+      ways: [{ ...blank().ways[0], ask: { kind: "bridge", connector: PLUG, bridge: ["A", "C"] } }],
+    });
     expect("faults" in checked && checked.faults[0].message).toMatch(/nobody has said/);
     // What only stood in until somebody said which two are joined is known no more.
-    const laid = withPlug(blank(), plug, ["A", "B"], false);
+    const laid = withPlug(blank(), plug);
     expect(assumedIn(laid)).toContain("plug");
-    const joined = joinedAt(plug, ["C", "B"], ["A", "B"], true, "engine");
-    expect(joined.cavities.map((c) => c.role)).toEqual(["unknown", "ground", "test"]);
-    expect(assumedIn(withPlug(laid, joined, ["C", "B"], true))).not.toContain("plug");
+    const joined = withPlug(laid, plug, { way: "way", ends: ["C", "B"] });
+    expect(joined.connectors[0].cavities.map((c) => c.role)).toEqual(["unknown", "ground", "test"]);
+    expect(assumedIn(joined)).not.toContain("plug");
+    // A plug that has the two no more is assumed again.
+    const gone = withPlug(joined, laidOut(joined.connectors[0], "1 2 3"));
+    sound(gone);
+    expect([endsOf(gone.ways[0]), assumedIn(gone).includes("plug")]).toEqual([["1", "2"], true]);
   });
 
   it("times a hold or a beat as it is asked", () => {
@@ -167,6 +175,45 @@ describe("a make of one's own", () => {
   });
 });
 
+describe("a copy of a make that ships", () => {
+  const copies = PACKS.map((p): [string, Pack] => [p.id, { ...p, id: "copy", own: { assumed: [] } }]);
+
+  it.each(copies)("of %s is changed where it is told, and nowhere else", (_, copy) => {
+    for (const plug of copy.connectors) {
+      const now = withPlug(copy, { ...plug, colour: "violet" });
+      expect(now.ways).toEqual(copy.ways);
+      expect(differences(copy, now).map((d) => d.part)).toEqual(["plug"]);
+      // One way joined otherwise: no other way of the same plug is.
+      const bridged = copy.ways.filter((w) => w.ask.kind === "bridge" && connectorIdOf(w) === plug.id);
+      const free = plug.cavities.filter((c) => c.role === "signal" || c.role === "empty").map((c) => c.id);
+      if (!bridged.length || !free.length) continue;
+      const joined = withPlug(copy, plug, { way: bridged[0].id, ends: [free[0], endsOf(bridged[0])[1]] });
+      sound(joined);
+      expect(joined.ways.slice(1).map((w) => w.ask)).toEqual(copy.ways.slice(1).map((w) => w.ask));
+    }
+    for (const way of copy.ways)
+      for (const kind of WAY_KINDS) {
+        const now = withWayKind(copy, way.id, kind);
+        const others = copy.ways.filter((w) => w.id !== way.id);
+        expect(now.ways.filter((w) => w.id !== way.id)).toEqual(others);
+        for (const w of others) {
+          const dialect = dialectIdOf(w);
+          if (dialect)
+            expect(now.dialects.find((d) => d.id === dialect)).toEqual(copy.dialects.find((d) => d.id === dialect));
+        }
+      }
+    for (const t of copy.tables) {
+      const now = withEntries(copy, t.id, t.entries.slice(1));
+      expect(now.tables.filter((x) => x.id !== t.id)).toEqual(copy.tables.filter((x) => x.id !== t.id));
+      expect(differences(copy, now)).toHaveLength(1);
+    }
+    for (const d of copy.dialects.filter(saysAll)) {
+      const talk = talkOf(d);
+      expect(retalked(d, { ...talk, times: 3 })).toMatchObject({ order: d.order, max: d.max });
+    }
+  });
+});
+
 describe("how a lamp talks, told and told back", () => {
   it("is the same again for every example and for every shipped dialect that it can say", () => {
     for (const { talk, title } of TALK_EXAMPLES) {
@@ -193,13 +240,13 @@ describe("what is different in a newer pack", () => {
       title,
       lookFirst: [],
     });
-    const before = withEntries(blank(), "engine", [entry("12", "Air"), entry("24", "Speed"), entry("31", "Gone")]);
+    const before = withEntries(blank(), "codes", [entry("12", "Air"), entry("24", "Speed"), entry("31", "Gone")]);
     const now = withEntries(
       withVehicle(before, "model", { ...before.variants[0], make: "Harrowgate & Son" }),
-      "engine",
+      "codes",
       [entry("24", "Speed"), { ...entry("12", "Air"), lookFirst: ["Its plug"] }, entry("42", "New")],
     );
-    expect(entriesOf(now, "engine").map((e) => e.code)).toEqual(["12", "24", "42"]);
+    expect(now.tables[0].entries.map((e) => e.code)).toEqual(["12", "24", "42"]);
     expect(differences(before, now).map((d) => d.says)).toEqual([
       "make: Harrowgate is Harrowgate & Son now",
       'code 12: "look first" changed',

@@ -7,14 +7,13 @@ import { newJob } from "@core/record/job";
 import { newVehicle } from "@core/record/vehicle";
 import { systemsOf } from "@core/pack/scope";
 import { standInId } from "@packs/demo-faults";
-import { makeIntents, type MakeIntents } from "~/features/makes/intents";
 import { MakePath } from "~/features/makes/MakePath";
 import { partsOf } from "~/features/makes/parts";
 import { keptLamps } from "~/store/lamps";
-import { freeId, packById, packsReady, ships, writePack } from "~/store/packs";
+import { freeId, packById, packsReady, removePack, ships, writePack } from "~/store/packs";
 import { idIn, jobPath, MAKE_PARTS, makePath } from "~/store/paths";
 import { newId, readGarage, write } from "~/store/records";
-import { makeAction, makeIntent, useMakeIntents, type MakeData } from "~/store/use-make";
+import { editIntents, makeAction, makeIntent, useEdit, type MakeData } from "~/store/use-make";
 import { object } from "@core/schema/rule";
 import { Button } from "~/ui/Button";
 import { ConfirmButton } from "~/ui/ConfirmButton";
@@ -52,7 +51,11 @@ const needed = (id: string): Pack => {
 };
 
 export const clientAction = makeAction({
-  ...makeIntents,
+  ...editIntents,
+  remove: makeIntent(object({}), async (_, { id }) => {
+    await removePack(id);
+    return redirect("/makes");
+  }),
   /** A copy under a name of its own, to be changed. */
   copy: makeIntent(object({}), async (_, { id, now }) => {
     await packsReady();
@@ -141,7 +144,7 @@ export default function Make({ loaderData }: Route.ComponentProps) {
 }
 
 function Side({ pack, part, usedBy }: MakeData & { part: (typeof MAKE_PARTS)[number] | null }) {
-  const { send } = useMakeIntents<MakeIntents>(null);
+  const { edit } = useEdit(pack);
   const submit = useSubmit();
   const [before, setBefore] = useState<Pack[]>([]);
   const last = useRef(pack);
@@ -159,7 +162,7 @@ function Side({ pack, part, usedBy }: MakeData & { part: (typeof MAKE_PARTS)[num
     if (!to) return;
     going.current = true;
     setBefore(before.slice(0, -1));
-    send({ intent: "back", pack: to });
+    edit(() => to);
   };
   return (
     <Stack $gap={12} style={{ gridTemplateColumns: "minmax(0, 1fr)" }}>

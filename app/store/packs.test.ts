@@ -42,7 +42,7 @@ describe("makes of this device", () => {
   it("are changed one after the other from what is stored, and never to what does not hold", async () => {
     await writePack(make("mine"));
     const add = (code: string) =>
-      changePack("mine", (p) => withEntries(p, "engine", [...(p.tables[0]?.entries ?? []), entry(code)]));
+      changePack("mine", (p) => withEntries(p, "codes", [...(p.tables[0]?.entries ?? []), entry(code)]));
     await Promise.all(["11", "12", "13"].map(add));
     expect(ownPacks()[0].tables[0].entries.map((e) => e.code)).toEqual(["11", "12", "13"]);
     await expect(add("11")).rejects.toThrow(/is code 11 for the same vehicles/);

@@ -1,10 +1,13 @@
-import { useOutletContext, useParams } from "react-router";
+import { useOutletContext } from "react-router";
 import type { KeptLamp } from "@core/record/lamp";
 import type { Pack } from "@core/pack/pack";
+import { merged } from "@core/schema/merge";
+import { object, rule } from "@core/schema/rule";
+import Joi from "joi";
 import { nowIso } from "./clock";
-import { actionFor, intentFor, useSending, type Intents } from "./intents";
+import { actionFor, intentFor, useSending } from "./intents";
 import { changePack } from "./packs";
-import { idIn, makePath, type MakePart } from "./paths";
+import { idIn, makePath } from "./paths";
 
 /** All that the pages of a make need. */
 export interface MakeData {
@@ -20,29 +23,32 @@ export interface MakeData {
 export const useMake = () => useOutletContext<MakeData>();
 
 /** What is known where something is done to a make. */
-export interface MakeDoing {
+interface MakeDoing {
   id: string;
   now: string;
-  /** Changes the make as it is stored by now; what is new gets a revision of its own. */
-  change: (to: (pack: Pack) => Pack) => Promise<unknown>;
 }
 
 export const makeIntent = intentFor<MakeDoing>();
+export const makeAction = actionFor(({ packId }: { packId: string }): MakeDoing => ({
+  id: idIn(packId),
+  now: nowIso(),
+}));
 
-/** Carries out what a page of a make asks for. */
-export const makeAction = actionFor(({ packId }: { packId: string }): MakeDoing => {
-  const id = idIn(packId);
-  const now = nowIso();
-  const change: MakeDoing["change"] = (to) =>
-    changePack(id, (pack) => {
-      const next = to(pack);
-      return JSON.stringify(next) === JSON.stringify(pack) ? pack : { ...next, revision: now };
-    });
-  return { id, now, change };
-});
+/** A make as a page had it, or made of it: what comes of both is checked as a whole before it is stored. */
+const some = rule<Pack>(Joi.object());
 
-/** Sends what is to be done to the action of one of its pages. */
-export function useMakeIntents<I extends Intents<MakeDoing>>(part: MakePart | null, done?: () => void) {
-  const { packId } = useParams();
-  return useSending<I>(makePath(idIn(packId!), part ?? undefined), done);
+export const editIntents = {
+  /** What was changed of `base` on the way to `mine` is changed in what is stored by now, and gets a revision of its own. */
+  edit: makeIntent(object({ base: some, mine: some }), ({ base, mine }, { id, now }) =>
+    changePack(id, (stored) => {
+      const next = merged(base, mine, stored);
+      return JSON.stringify(next) === JSON.stringify(stored) ? stored : { ...next, id, revision: now };
+    }),
+  ),
+};
+
+/** Changes the make that is open: the pages follow when it is stored. */
+export function useEdit(pack: Pack) {
+  const { send, problem } = useSending<typeof editIntents>(makePath(pack.id));
+  return { edit: (to: (pack: Pack) => Pack) => send({ intent: "edit", base: pack, mine: to(pack) }), problem };
 }

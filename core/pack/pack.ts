@@ -17,7 +17,7 @@ const output = object({
 });
 export type Output = Of<typeof output>;
 
-export const systemRule = object({
+const system = object({
   id,
   name: line,
   /** SAE J1930 name of the unit, and the lamp that it drives. */
@@ -32,25 +32,21 @@ export const systemRule = object({
   /** Its codes stand in the table of another system (the same unit, asked in another way). */
   sameTableAs: optional(id),
 });
-export type System = Of<typeof systemRule>;
-
-const engines = list(object({ id: line, name: line, cylinders: whole(1, 16) }), { min: 1, max: 20 });
-
-/** What a pack is for, as somebody tells it. */
-export const vehicleToldRule = object({ make: line, model: line, years: pair(year, year), engines });
-export type VehicleTold = Of<typeof vehicleToldRule>;
+export type System = Of<typeof system>;
 
 const variant = object({
   id,
   model: line,
   years: pair(year, year),
-  engines,
+  engines: list(object({ id: line, name: line, cylinders: whole(1, 16) }), { min: 1, max: 20 }),
   markets: list(line, { min: 1, max: 20 }),
   /** For each system that can be read: the way in, and what blinks where it is not the usual lamp. */
   systems: list(object({ system: id, way: id, scope: optional(scopeRule), lamp: optional(line) }), { max: 20 }),
   traps: optional(list(trapRule, { max: 20 })),
 });
 export type Variant = Of<typeof variant>;
+/** What a pack is for, as somebody tells it. */
+export type VehicleTold = Pick<Variant, "model" | "years" | "engines"> & { make: string };
 
 export const PLACES = ["under-dash", "glovebox", "engine-bay", "under-seat", "boot", "console"] as const;
 export type Place = (typeof PLACES)[number];
@@ -71,7 +67,7 @@ export type Cavity = Of<typeof cavity>;
 
 export const READY_SHAPES = ["block", "round-ended", "round", "trapezoid"] as const;
 
-export const connectorRule = object({
+const connector = object({
   id,
   name: line,
   /** Size of the drawing, in its own units; cavities are placed in it, seen looking into the socket. */
@@ -96,9 +92,9 @@ export const connectorRule = object({
   lookAlike: optional(text),
   cavities: list(cavity, { max: 60, unique: "id" }),
 });
-export type Connector = Of<typeof connectorRule>;
+export type Connector = Of<typeof connector>;
 
-export const entryRule = object({
+const entry = object({
   code: codeRule,
   kind: oneOf("fault", "status"),
   scope: optional(scopeRule),
@@ -116,15 +112,15 @@ export const entryRule = object({
   /** Comes before every other code: what the unit says besides it cannot be trusted. */
   first: optional(text),
 });
-export type Entry = Of<typeof entryRule>;
+export type Entry = Of<typeof entry>;
 
-const table = object({ id, system: id, scope: optional(scopeRule), entries: list(entryRule, { max: 1000 }) });
+const table = object({ id, system: id, scope: optional(scopeRule), entries: list(entry, { max: 1000 }) });
 export type Table = Of<typeof table>;
 
 const cost = oneOf("radio-code", "clock", "learned-idle", "readiness", "time");
 export type CostId = Of<typeof cost>;
 
-export const clearRule = object({
+const clearWay = object({
   id,
   title: line,
   system: id,
@@ -148,9 +144,9 @@ export const clearRule = object({
   afterwards: list(text, { max: 8 }),
   caution: optional(text),
 });
-export type ClearWay = Of<typeof clearRule>;
+export type ClearWay = Of<typeof clearWay>;
 
-export const provingRule = object({
+const proving = object({
   /** How the vehicle must be run before the re-read says anything. */
   idleMinutes: number(0, 120),
   drive: text,
@@ -158,7 +154,7 @@ export const provingRule = object({
   driveMinutes: optional(number(1, 600)),
   readiness: text,
 });
-export type Proving = Of<typeof provingRule>;
+export type Proving = Of<typeof proving>;
 
 /** Parts of a pack of one's own of which somebody who has the vehicle may know nothing. */
 const PACK_PARTS = ["way", "plug", "talk", "clears", "proving"] as const;
@@ -181,14 +177,14 @@ export const packRule = object({
   title: line,
   revision: line,
   source: text,
-  systems: list(systemRule, { max: 12, unique: "id" }),
+  systems: list(system, { max: 12, unique: "id" }),
   dialects: list(dialectCheck, { max: 12, unique: "id" }),
-  connectors: list(connectorRule, { max: 20, unique: "id" }),
+  connectors: list(connector, { max: 20, unique: "id" }),
   ways: list(wayRule, { max: 20, unique: "id" }),
   variants: list(variant, { max: 60, unique: "id" }),
   tables: list(table, { max: 40, unique: "id" }),
-  clears: list(clearRule, { max: 20, unique: "id" }),
-  proving: provingRule,
+  clears: list(clearWay, { max: 20, unique: "id" }),
+  proving,
   /** Of a pack that somebody has made in the app. */
   own: optional(own),
 });

@@ -25,7 +25,7 @@ const leadWire = object({
 });
 export type LeadWire = Of<typeof leadWire>;
 
-export const askRule = byKind({
+const ask = byKind({
   /** A wire across two cavities, before the key goes on (A, B, C, F) or the engine starts (E). */
   bridge: object({ connector: id, bridge: pair(cavityRule, cavityRule) }),
   /** A pulse reader, an LED with a button: black lead on ground, signal lead on the pin of one system, red lead on a feed (D). */
@@ -49,7 +49,7 @@ export const askRule = byKind({
   lead: object({ connector: id, wires: list(leadWire, { min: 1, max: 12 }), insulate: line }),
 });
 /** How the unit is made to talk. */
-export type Ask = Of<typeof askRule>;
+export type Ask = Of<typeof ask>;
 
 const act = object({
   what: text,
@@ -83,7 +83,7 @@ const parameter = object({
 /** A value in the unit's block: `value = (byte or two bytes) * factor + offset`. */
 export type Parameter = Of<typeof parameter>;
 
-export const tellsRule = byKind({
+const tells = byKind({
   lamp: object({ dialect: words(60), act: optional(act) }),
   /** A number where the odometer was; a letter in front names the system (H). */
   text: object({
@@ -131,7 +131,7 @@ export const tellsRule = byKind({
   }),
 });
 /** What is seen when it talks. */
-export type Tells = Of<typeof tellsRule>;
+export type Tells = Of<typeof tells>;
 type TellsBy<K extends Tells["kind"]> = Extract<Tells, { kind: K }>;
 export type DashText = TellsBy<"text">;
 export type ModuleWalk = TellsBy<"modules">;
@@ -178,30 +178,25 @@ const cause = object({
 });
 export type Cause = Of<typeof cause>;
 
-const told = {
-  preconditions: list(text, { max: 12 }),
-  steps: list(step, { min: 1, max: 20, unique: "id" }),
-  /** Why it may not answer. */
-  nothingHappens: list(cause, { max: 14, unique: "id" }),
-};
-/** What a way says to whoever goes it. */
-export const wayTextsRule = object(told);
-export type WayTexts = Of<typeof wayTextsRule>;
-
 export const wayRule = object({
   id,
   title: line,
   /** Letter of the method, A to K; see the documentation of the pack format. */
   method: pattern(/^[A-K]$/, "a letter from A to K"),
-  ask: askRule,
-  tells: tellsRule,
+  ask,
+  tells,
   engine: oneOf("off", "running"),
   /** The unit answers only at working temperature. */
   engineWarm: optional(flag),
-  ...told,
+  preconditions: list(text, { max: 12 }),
+  steps: list(step, { min: 1, max: 20, unique: "id" }),
+  /** Why it may not answer. */
+  nothingHappens: list(cause, { max: 14, unique: "id" }),
 });
 /** One way to get at the codes. */
 export type Way = Of<typeof wayRule>;
+/** What a way says to whoever goes it. */
+export type WayTexts = Pick<Way, "preconditions" | "steps" | "nothingHappens">;
 
 export const trapRule = object({
   scope: optional(scopeRule),

@@ -31,23 +31,22 @@ export function isHeading({ cells }: Line): boolean {
   return told.length > 1 && !told.some((c) => codesIn(c)) && told.some((c) => roleOf(c) === "code");
 }
 
-/** The longest rising row within values: which of them stand in order. */
+/** The longest rising row within values: which of them stand in order (by the ends of the shortest rows of each length, Fredman 1975). */
 export function rising(values: readonly number[]): boolean[] {
-  const best: number[] = [];
+  const ends: number[] = [];
   const back: number[] = [];
-  let top = -1;
-  for (let i = 0; i < values.length; i++) {
-    best[i] = 1;
-    back[i] = -1;
-    for (let k = 0; k < i; k++)
-      if (values[k] < values[i] && best[k] + 1 > best[i]) {
-        best[i] = best[k] + 1;
-        back[i] = k;
-      }
-    if (top < 0 || best[i] > best[top]) top = i;
-  }
+  values.forEach((v, i) => {
+    let [low, high] = [0, ends.length];
+    while (low < high) {
+      const middle = (low + high) >> 1;
+      if (values[ends[middle]] < v) low = middle + 1;
+      else high = middle;
+    }
+    back[i] = low > 0 ? ends[low - 1] : -1;
+    ends[low] = i;
+  });
   const out = values.map(() => false);
-  for (let i = top; i >= 0; i = back[i]) out[i] = true;
+  for (let i = ends.at(-1) ?? -1; i >= 0; i = back[i]) out[i] = true;
   return out;
 }
 
@@ -67,7 +66,7 @@ function look(lines: readonly Line[], column: number, digits: readonly number[] 
   if (!codes.length) return { column, codes, share: 0, score: 0 };
   const share = parsed.length / cells.length;
   const distinct = new Set(codes).size / codes.length;
-  const up = codes.length > 1500 ? 1 : rising(codes).filter(Boolean).length / codes.length;
+  const up = rising(codes).filter(Boolean).length / codes.length;
   const counter = codes.length > 2 && codes.every((c, i) => c === i + 1);
   const fits = digits ? codes.filter((c) => digits.includes(String(c).length)).length / codes.length : 1;
   const score =

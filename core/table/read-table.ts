@@ -163,8 +163,7 @@ function takeRows(body: readonly Line[], groups: readonly Group[], out: Interpre
     if (used) continue;
     const text = line.raw.trim();
     const heading = text.length < 60 && !/[.;,]$/.test(text);
-    if (heading && out.rows.length + 1 > 0 && groups.length)
-      under = text.replace(/[:|\s]+$/, "").replace(/^[|\s]+/, "");
+    if (heading) under = text.replace(/[:|\s]+$/, "").replace(/^[|\s]+/, "");
     last.fill(null);
     out.aside.push({ from: line.from, to: line.to, text, as: heading ? "heading" : "other" });
   }
@@ -249,7 +248,7 @@ function footnotesIn(lines: readonly Line[], marks: ReadonlySet<string>): Map<Li
 /** How much of the page a reading explains: rows with words, in order, parted into columns; what it leaves lying counts against it. */
 function worth({ rows, aside, columns }: Interpreted, lines: number): number {
   if (!rows.length) return 0;
-  const ordered = rows.length > 1500 ? rows.length : rising(rows.map((r) => Number(r.code))).filter(Boolean).length;
+  const ordered = rising(rows.map((r) => Number(r.code))).filter(Boolean).length;
   const said = rows.filter((r) => r.title).length;
   const filled = rows.reduce((sum, r) => sum + Math.min(3, Object.keys(r.texts).length), 0);
   // Words that begin with a number have swallowed a column.
@@ -300,5 +299,5 @@ function runsOf(rows: readonly ReadRow[]): ReadRow[][] {
     if (part) part.push(row);
     else out.push([row]);
   }
-  return out.map((p) => (p.length > 1500 ? p.slice(0, 1500) : p));
+  return out;
 }

@@ -1,13 +1,13 @@
-import type { ClearWay, CostId } from "@core/pack/pack";
-import { COST_WORDS } from "@core/pack/make/clears";
-import { useMake, useMakeIntents } from "~/store/use-make";
+import type { ClearWay, CostId, Proving, System } from "@core/pack/pack";
+import { told, withClears, withNewClear } from "@core/pack/make/build";
+import { COST_WORDS, type ClearKind } from "@core/pack/make/clears";
+import { useEdit, useMake } from "~/store/use-make";
 import { Button } from "~/ui/Button";
 import { Choices } from "~/ui/Choice";
 import { Caution, Row, Sheet, Soft } from "~/ui/bits";
 import { Trouble } from "~/ui/Trouble";
 import { LiveField, needed } from "./LiveField";
 import { NextPart } from "./NextPart";
-import type { ClearsIntents } from "./intents";
 import { Columns } from "./layout";
 
 const COSTS: Record<CostId, string> = {
@@ -22,11 +22,12 @@ const COST_IDS = Object.keys(COSTS) as CostId[];
 /** How codes are wiped, what that costs, and how it is driven before a re-read counts. */
 export function ClearsPart() {
   const { pack } = useMake();
-  const { send, problem } = useMakeIntents<ClearsIntents>("clears");
+  const { edit, problem } = useEdit(pack);
   const [system] = pack.systems;
   const press = pack.ways.some((w) => "readSeconds" in w.ask);
-  const store = (clears: ClearWay[]) => send({ intent: "clears", clears });
-  const add = (kind: "fuse" | "battery" | "button") => send({ intent: "add", kind, system: system.id });
+  const store = (clears: ClearWay[]) => edit((p) => withClears(p, clears));
+  const prove = (part: Partial<Proving>) => edit((p) => told({ ...p, proving: { ...p.proving, ...part } }, "proving"));
+  const add = (kind: ClearKind) => edit((p) => withNewClear(p, kind, system.id));
   return (
     <>
       <h1>How are codes wiped?</h1>
@@ -34,6 +35,7 @@ export function ClearsPart() {
         <OneClear
           key={c.id}
           clear={c}
+          systems={pack.systems}
           keep={`make/${pack.id}/${c.id}`}
           onTold={(next) => store(pack.clears.map((o) => (o.id === c.id ? next : o)))}
           onRemove={() => store(pack.clears.filter((o) => o.id !== c.id))}
@@ -56,7 +58,7 @@ export function ClearsPart() {
           value={pack.proving.drive}
           maxLength={1000}
           fault={needed("Write how it is driven, such as 15 minutes with a warm engine.")}
-          onStore={(drive) => send({ intent: "proving", proving: { ...pack.proving, drive } })}
+          onStore={(drive) => prove({ drive })}
         />
         <Columns>
           <LiveField
@@ -66,9 +68,7 @@ export function ClearsPart() {
             value={String(pack.proving.driveMinutes ?? 15)}
             maxLength={3}
             fault={(t) => (Number(t) >= 1 && Number(t) <= 600 ? null : "Between 1 and 600 minutes.")}
-            onStore={(t) =>
-              send({ intent: "proving", proving: { ...pack.proving, driveMinutes: Math.round(Number(t)) } })
-            }
+            onStore={(t) => prove({ driveMinutes: Math.round(Number(t)) })}
           />
           <LiveField
             label="Minutes of idle"
@@ -77,7 +77,7 @@ export function ClearsPart() {
             value={String(pack.proving.idleMinutes)}
             maxLength={3}
             fault={(t) => (/^\d+$/.test(t) && Number(t) <= 120 ? null : "Up to 120 minutes.")}
-            onStore={(t) => send({ intent: "proving", proving: { ...pack.proving, idleMinutes: Number(t) } })}
+            onStore={(t) => prove({ idleMinutes: Number(t) })}
           />
         </Columns>
       </Sheet>
@@ -89,11 +89,13 @@ export function ClearsPart() {
 
 function OneClear({
   clear: c,
+  systems,
   keep,
   onTold,
   onRemove,
 }: {
   clear: ClearWay;
+  systems: readonly System[];
   keep: string;
   onTold: (clear: ClearWay) => void;
   onRemove: () => void;
@@ -142,6 +144,19 @@ function OneClear({
           onStore={trap}
         />
       </Columns>
+      {systems.length > 1 && (
+        <Choices
+          label="Whose codes it wipes"
+          options={systems.map((s) => s.name)}
+          value={systems.filter((s) => (c.wipes ?? [c.system]).includes(s.id)).map((s) => s.name)}
+          onChange={(on) => {
+            const ids = systems.filter((s) => on.includes(s.name)).map((s) => s.id);
+            const { wipes: _, ...one } = c;
+            const system = ids.includes(c.system) ? c.system : ids[0];
+            if (system) onTold(ids.length > 1 ? { ...one, system, wipes: ids } : { ...one, system });
+          }}
+        />
+      )}
       <Choices
         label="What it costs"
         options={COST_IDS.map((id) => COSTS[id])}

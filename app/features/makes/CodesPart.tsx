@@ -1,25 +1,27 @@
 import { useState } from "react";
-import { entriesOf } from "@core/pack/make/build";
+import { withEntries } from "@core/pack/make/build";
 import { withoutDoubles } from "@core/table/entries";
 import type { Entry } from "@core/pack/pack";
-import { useMake, useMakeIntents } from "~/store/use-make";
+import { scopeText } from "@core/pack/scope";
+import { useEdit, useMake } from "~/store/use-make";
 import { Button } from "~/ui/Button";
+import { Choice } from "~/ui/Choice";
 import { ConfirmButton } from "~/ui/ConfirmButton";
 import { Row, Sheet, Soft } from "~/ui/bits";
 import { Trouble } from "~/ui/Trouble";
 import { EntryList } from "./EntryList";
 import { NextPart } from "./NextPart";
 import { PageIn } from "./PageIn";
-import type { CodesIntents } from "./intents";
 
 /** What the codes mean: from the page of the manual, then to be mended by hand. */
 export function CodesPart() {
   const { pack } = useMake();
-  const { send, problem } = useMakeIntents<CodesIntents>("codes");
-  const [system] = pack.systems;
-  const entries = entriesOf(pack, system.id);
+  const { edit, problem } = useEdit(pack);
+  const [picked, pick] = useState("");
+  const table = pack.tables.find((t) => t.id === picked) ?? pack.tables[0];
+  const { entries } = table;
   const [adding, setAdding] = useState(false);
-  const store = (next: readonly Entry[]) => send({ intent: "codes", system: system.id, entries: [...next] });
+  const store = (next: readonly Entry[]) => edit((p) => withEntries(p, table.id, next));
   const take = (fresh: readonly Entry[], mode: "all" | "beside") => {
     const same = (a: Entry, b: Entry) => a.code === b.code && JSON.stringify(a.scope) === JSON.stringify(b.scope);
     const kept = mode === "all" ? [] : entries.filter((e) => !fresh.some((f) => same(e, f)));
@@ -30,7 +32,18 @@ export function CodesPart() {
   return (
     <>
       <h1>{entries.length ? `${entries.length} codes` : "What do the codes mean?"}</h1>
-      {open && <PageIn entries={entries} onTake={take} />}
+      {pack.tables.length > 1 && (
+        <Choice
+          label="Which table"
+          value={table.id}
+          onChange={pick}
+          options={pack.tables.map((t) => ({
+            value: t.id,
+            label: `${pack.systems.find((s) => s.id === t.system)?.name ?? t.system}${t.scope ? `, ${scopeText(t.scope)}` : ""}`,
+          }))}
+        />
+      )}
+      {open && <PageIn key={table.id} entries={entries} onTake={take} />}
       {entries.length > 0 && (
         <>
           <Row>

@@ -1,20 +1,19 @@
 import { Link } from "react-router";
 import { missingIn } from "@core/pack/make/missing";
 import { saveFile } from "~/store/save-file";
-import { useMake, useMakeIntents } from "~/store/use-make";
+import { useEdit, useMake } from "~/store/use-make";
 import { glovePath, makePath } from "~/store/paths";
 import { Button, LinkButton } from "~/ui/Button";
 import { Row, Sheet, Soft } from "~/ui/bits";
 import { Trouble } from "~/ui/Trouble";
 import { LiveField, needed } from "./LiveField";
 import { RehearseButton } from "./RehearseButton";
-import type { HandOverIntents } from "./intents";
 import { PART_NAMES } from "./parts";
 
 /** What is still missing, a run through it with made-up faults, and the file and the page for the next owner. */
 export function HandOver() {
   const { pack, usedBy } = useMake();
-  const { send, problem } = useMakeIntents<HandOverIntents>("hand-over");
+  const { edit, problem } = useEdit(pack);
   const missing = missingIn(pack);
   const must = missing.some((m) => m.must);
   const [variant] = pack.variants;
@@ -57,7 +56,7 @@ export function HandOver() {
           value={pack.source}
           maxLength={1000}
           fault={needed("Say where it comes from: the next one has to know what to check it against.")}
-          onStore={(source) => send({ intent: "note", source, ...(pack.own?.note && { note: pack.own.note }) })}
+          onStore={(source) => edit((p) => ({ ...p, source }))}
         />
         <LiveField
           label="Your note"
@@ -65,7 +64,7 @@ export function HandOver() {
           keep={`make/${pack.id}/note`}
           value={pack.own?.note ?? ""}
           maxLength={1000}
-          onStore={(note) => send({ intent: "note", source: pack.source, ...(note && { note }) })}
+          onStore={(note) => edit((p) => ({ ...p, own: { assumed: p.own?.assumed ?? [], ...(note && { note }) } }))}
         />
         <Soft>As typed by its owner: whoever uses it checks it against the manual. Klinko adds nothing to it.</Soft>
         <Row>

@@ -1,11 +1,11 @@
 import { useState } from "react";
 import styled from "styled-components";
-import { assumedIn, endsOf, joinedAt } from "@core/pack/make/build";
+import { assumedIn, endsOf, withPlug, type Join } from "@core/pack/make/build";
 import { laidOut, namesFault, rowsOf, usualNames, withCavity } from "@core/pack/make/plug";
 import { PLACE_WORDS } from "@core/pack/find";
 import { PLACES, READY_SHAPES, type Cavity, type CavityRole, type Connector, type Place } from "@core/pack/pack";
-import { connectorIdOf, type Way } from "@core/pack/way";
-import { useMake, useMakeIntents } from "~/store/use-make";
+import { connectorIdOf, leadsOf, type Way } from "@core/pack/way";
+import { useEdit, useMake } from "~/store/use-make";
 import { Button } from "~/ui/Button";
 import { Choice } from "~/ui/Choice";
 import { Row, Sheet, Soft, Stack } from "~/ui/bits";
@@ -13,7 +13,6 @@ import { ConnectorView, type Side } from "~/ui/connector/ConnectorView";
 import { Trouble } from "~/ui/Trouble";
 import { LiveField, needed } from "./LiveField";
 import { NextPart } from "./NextPart";
-import type { PlugIntents } from "./intents";
 import { wide } from "~/ui/theme";
 import { Beside, Columns } from "./layout";
 
@@ -38,18 +37,13 @@ const ROLES: readonly { value: CavityRole; label: string }[] = [
 /** The plug: its face with the names as they stand on it, what each cavity carries, and which two are joined. */
 export function PlugPart() {
   const { pack } = useMake();
-  const { send, problem } = useMakeIntents<PlugIntents>("plug");
+  const { edit, problem } = useEdit(pack);
   const plugs = pack.connectors.filter((c) => pack.ways.some((w) => connectorIdOf(w) === c.id));
   return (
     <>
       <h1>What does the plug look like?</h1>
       {plugs.map((plug) => (
-        <OnePlug
-          key={plug.id}
-          plug={plug}
-          way={pack.ways.find((w) => connectorIdOf(w) === plug.id)!}
-          onTold={(now, ends, joined = false) => send({ intent: "plug", plug: now, ends, joined })}
-        />
+        <OnePlug key={plug.id} plug={plug} onTold={(now, join) => edit((p) => withPlug(p, now, join))} />
       ))}
       <Trouble problem={problem} />
       {assumedIn(pack).includes("plug") ? (
@@ -61,25 +55,38 @@ export function PlugPart() {
   );
 }
 
-/** Tells of a plug, the two cavities that are joined, and whether somebody has said that it is those. */
-type Tell = (plug: Connector, ends: [string, string], joined?: boolean) => void;
+/** Tells of a plug, and where somebody has said so, which two of its cavities a way joins. */
+type Tell = (plug: Connector, join?: Join) => void;
 
-function OnePlug({ plug, way, onTold }: { plug: Connector; way: Way; onTold: Tell }) {
+const isReader = (way: Way): boolean => way.ask.kind === "reader";
+
+function OnePlug({ plug, onTold }: { plug: Connector; onTold: Tell }) {
   const { pack } = useMake();
-  const ends = endsOf(way);
+  const ways = pack.ways.filter((w) => connectorIdOf(w) === plug.id);
   const assumed = assumedIn(pack).includes("plug");
   const [side, setSide] = useState<Side>("socket");
-  const [picked, setPicked] = useState(ends[0]);
+  const [drawn, setDrawn] = useState(ways[0].id);
+  const way = ways.find((w) => w.id === drawn) ?? ways[0];
+  const [picked, setPicked] = useState(endsOf(way)[0]);
   const cavity = plug.cavities.find((c) => c.id === picked) ?? plug.cavities[0];
   const keep = (field: string) => `make/${pack.id}/${plug.id}/${field}`;
-  const reader = way.ask.kind === "reader";
   return (
     <Beside>
       <Stack>
-        <Face plug={plug} ends={ends} keep={keep} onTold={onTold} />
-        <Joined plug={plug} ends={ends} reader={reader} assumed={assumed} onTold={onTold} />
+        <Face plug={plug} keep={keep} onTold={onTold} />
+        {ways.map((w) => (
+          <Joined key={w.id} plug={plug} way={w} several={ways.length > 1} assumed={assumed} onTold={onTold} />
+        ))}
       </Stack>
       <Drawing>
+        {ways.length > 1 && (
+          <Choice
+            label="Way in"
+            value={way.id}
+            onChange={setDrawn}
+            options={ways.map((w) => ({ value: w.id, label: w.title }))}
+          />
+        )}
         <Choice
           label="Seen from"
           value={side}
@@ -92,8 +99,8 @@ function OnePlug({ plug, way, onTold }: { plug: Connector; way: Way; onTold: Tel
         <ConnectorView
           connector={plug}
           side={side}
-          wire={reader || assumed ? null : ends}
-          {...(reader && !assumed ? { leads: { [ends[1]]: "black", [ends[0]]: "signal" } } : {})}
+          wire={way.ask.kind === "bridge" && !assumed ? way.ask.bridge : null}
+          leads={assumed ? {} : leadsOf(way)}
           onCavity={setPicked}
         />
         <Choice
@@ -102,17 +109,10 @@ function OnePlug({ plug, way, onTold }: { plug: Connector; way: Way; onTold: Tel
           onChange={setPicked}
           options={plug.cavities.map((c) => ({ value: c.id, label: c.id }))}
         />
-        {assumed && ends.includes(cavity.id) ? (
+        {assumed && endsOf(way).includes(cavity.id) ? (
           <Soft>First say which two are joined.</Soft>
         ) : (
-          <OneCavity
-            plug={plug}
-            cavity={cavity}
-            ends={ends}
-            reader={reader}
-            keep={keep(`wire-${cavity.id}`)}
-            onTold={onTold}
-          />
+          <OneCavity plug={plug} cavity={cavity} ways={ways} keep={keep(`wire-${cavity.id}`)} onTold={onTold} />
         )}
       </Drawing>
     </Beside>
@@ -127,26 +127,9 @@ const Drawing = styled(Sheet)`
 `;
 
 /** Its face: names as they stand on it, shape, notch, where it is. */
-function Face({
-  plug,
-  ends,
-  keep,
-  onTold,
-}: {
-  plug: Connector;
-  ends: [string, string];
-  keep: (field: string) => string;
-  onTold: Tell;
-}) {
-  const { pack } = useMake();
+function Face({ plug, keep, onTold }: { plug: Connector; keep: (field: string) => string; onTold: Tell }) {
   const rows = rowsOf(plug);
-  const names = (text: string) => {
-    const next = laidOut(plug, text);
-    if (ends.every((id) => next.cavities.some((c) => c.id === id))) return onTold(next, ends);
-    // The two that were joined are not on it any more: the first two stand in, until somebody says which.
-    const stand: [string, string] = [next.cavities[0].id, next.cavities[1].id];
-    onTold(joinedAt(next, stand, stand, false, pack.systems[0].id), stand, false);
-  };
+  const names = (text: string) => onTold(laidOut(plug, text));
   return (
     <Sheet>
       <Columns>
@@ -168,7 +151,7 @@ function Face({
           options={READY_SHAPES.map((s) => ({ value: s, label: SHAPE_WORDS[s] }))}
           onChange={(shape) => {
             const { outline: _, ...rest } = plug;
-            onTold({ ...rest, shape }, ends);
+            onTold({ ...rest, shape });
           }}
         />
         <Choice
@@ -178,7 +161,7 @@ function Face({
             value: n,
             label: n === "none" ? "None" : `At the ${n}`,
           }))}
-          onChange={(notch) => onTold({ ...plug, notch }, ends)}
+          onChange={(notch) => onTold({ ...plug, notch })}
         />
         <LiveField
           label="Where it is"
@@ -187,7 +170,7 @@ function Face({
           rows={2}
           maxLength={400}
           fault={needed("Write where to look for it.")}
-          onStore={(where) => onTold({ ...plug, where }, ends)}
+          onStore={(where) => onTold({ ...plug, where })}
         />
         <LiveField
           label="Colour of its shell"
@@ -195,14 +178,14 @@ function Face({
           value={plug.colour}
           maxLength={40}
           fault={needed("Write its colour.")}
-          onStore={(colour) => onTold({ ...plug, colour }, ends)}
+          onStore={(colour) => onTold({ ...plug, colour })}
         />
       </Columns>
       <Choice<Place>
         label="Roughly"
         value={plug.place}
         options={PLACES.map((p) => ({ value: p, label: PLACE_WORDS[p] }))}
-        onChange={(place) => onTold({ ...plug, place }, ends)}
+        onChange={(place) => onTold({ ...plug, place })}
       />
     </Sheet>
   );
@@ -212,26 +195,26 @@ function Face({
 function OneCavity({
   plug,
   cavity,
-  ends,
-  reader,
+  ways,
   keep,
   onTold,
 }: {
   plug: Connector;
   cavity: Cavity;
-  ends: [string, string];
-  reader: boolean;
+  /** Ways that use the plug. */
+  ways: readonly Way[];
   keep: string;
   onTold: Tell;
 }) {
   const { pack } = useMake();
+  const system = cavity.system ?? pack.systems[0].id;
   return (
     <>
       <Choice<CavityRole>
         label={`${cavity.id} carries`}
         value={cavity.role}
-        options={ROLES.filter((r) => !ends.includes(cavity.id) || allowed(r.value, cavity.id === ends[1], reader))}
-        onChange={(role) => onTold(withCavity(plug, cavity.id, told(role, pack.systems[0].id)), ends)}
+        options={ROLES.filter((r) => ways.every((w) => allowed(r.value, cavity.id, w)))}
+        onChange={(role) => onTold(withCavity(plug, cavity.id, { role, system }))}
       />
       <LiveField
         key={cavity.id}
@@ -240,18 +223,19 @@ function OneCavity({
         keep={keep}
         value={cavity.wire ?? ""}
         maxLength={40}
-        onStore={(wire) => onTold(withCavity(plug, cavity.id, { wire }), ends)}
+        onStore={(wire) => onTold(withCavity(plug, cavity.id, { wire }))}
       />
     </>
   );
 }
 
-const told = (role: CavityRole, system: string): Partial<Cavity> =>
-  role === "test" || role === "signal" ? { role, system } : { role };
-
-/** What a cavity can carry that something is joined to. */
-const allowed = (role: CavityRole, ground: boolean, reader: boolean): boolean =>
-  ground ? role === "ground" : role === "test" || (reader && role === "signal");
+/** What a cavity can carry where a way joins something to it, or listens there. */
+function allowed(role: CavityRole, cavity: string, way: Way): boolean {
+  if (way.ask.kind !== "bridge" && way.ask.kind !== "reader") return true;
+  const [line, ground] = endsOf(way);
+  if (cavity === ground) return role === "ground";
+  return cavity !== line || role === "test" || (isReader(way) && role === "signal");
+}
 
 /** Names for plugs that are numbered or lettered in the usual way. */
 function Quick({ onRows }: { onRows: (rows: string) => void }) {
@@ -295,40 +279,41 @@ function Quick({ onRows }: { onRows: (rows: string) => void }) {
 /** Which two are joined, or where the reader's leads go. Nothing that is hot or of the airbag is offered. */
 function Joined({
   plug,
-  ends,
-  reader,
+  way,
+  several,
   assumed,
   onTold,
 }: {
   plug: Connector;
-  ends: [string, string];
-  reader: boolean;
+  way: Way;
+  /** Other ways use the same plug. */
+  several: boolean;
   /** Nobody has said yet which two. */
   assumed: boolean;
   onTold: Tell;
 }) {
-  const { pack } = useMake();
   const [half, setHalf] = useState<[string | null, string | null]>([null, null]);
+  if (way.ask.kind !== "bridge" && !isReader(way)) return null;
   const there = (id: string | null) => (plug.cavities.some((c) => c.id === id) ? id : null);
-  const [a, b] = assumed ? [there(half[0]), there(half[1])] : ends;
+  const [a, b] = assumed ? [there(half[0]), there(half[1])] : endsOf(way);
   const options = plug.cavities
     .filter((c) => !["power", "airbag"].includes(c.role))
     .map((c) => ({ value: c.id, label: c.id }));
-  const tell = (test: string | null, ground: string | null) => {
-    setHalf([test, ground]);
-    if (test && ground) onTold(joinedAt(plug, [test, ground], ends, assumed, pack.systems[0].id), [test, ground], true);
+  const tell = (line: string | null, ground: string | null) => {
+    setHalf([line, ground]);
+    if (line && ground) onTold(plug, { way: way.id, ends: [line, ground] });
   };
   return (
     <Sheet>
-      <h2>{reader ? "Where the reader goes" : "Which two are joined"}</h2>
+      <h2>{several ? way.title : isReader(way) ? "Where the reader goes" : "Which two are joined"}</h2>
       <Choice
-        label={reader ? "Signal lead" : "Test line"}
+        label={isReader(way) ? "Signal lead" : "Test line"}
         value={a}
         options={options.filter((o) => o.value !== b)}
         onChange={(id) => tell(id, b)}
       />
       <Choice
-        label={reader ? "Black lead, ground" : "Ground"}
+        label={isReader(way) ? "Black lead, ground" : "Ground"}
         value={b}
         options={options.filter((o) => o.value !== a)}
         onChange={(id) => tell(a, id)}

@@ -1,9 +1,9 @@
 import { Link } from "react-router";
-import { assumedIn } from "@core/pack/make/build";
-import { dialectOf, saysAll, TALK_EXAMPLES, talkOf, type Empty, type Talk } from "@core/pack/make/talk";
+import { assumedIn, withDialect } from "@core/pack/make/build";
+import { dialectOf, retalked, saysAll, TALK_EXAMPLES, talkOf, type Empty, type Talk } from "@core/pack/make/talk";
 import type { Dialect } from "@core/flash/dialect";
 import { dialectIdOf } from "@core/pack/way";
-import { useMake, useMakeIntents } from "~/store/use-make";
+import { useEdit, useMake } from "~/store/use-make";
 import { Choice } from "~/ui/Choice";
 import { Caution, Sheet, Soft, Stack } from "~/ui/bits";
 import { Trouble } from "~/ui/Trouble";
@@ -11,13 +11,12 @@ import { LampDemo } from "./LampDemo";
 import { LiveField } from "./LiveField";
 import { NextPart } from "./NextPart";
 import { Tile } from "./WayPart";
-import type { TalkIntents } from "./intents";
 import { Beside, Columns, Tiles } from "./layout";
 
 /** How the lamp talks: picked from examples, or learned from the lamp itself; then in detail. */
 export function TalkPart() {
   const { pack, lamps } = useMake();
-  const { send, problem } = useMakeIntents<TalkIntents>("talk");
+  const { edit, problem } = useEdit(pack);
   const told = !assumedIn(pack).includes("talk");
   const used = pack.dialects.filter((d) => pack.ways.some((w) => dialectIdOf(w) === d.id));
   return (
@@ -27,9 +26,9 @@ export function TalkPart() {
         const press = pack.ways.some(
           (w) => dialectIdOf(w) === dialect.id && ["reader", "unit-button"].includes(w.ask.kind),
         );
-        const to = (next: Dialect) => send({ intent: "talk", dialect: next });
-        const same = (id: string, talk: Talk, title: string) =>
-          told && JSON.stringify(dialectOf(talk, dialect.id, title)) === JSON.stringify(dialect) && id !== "";
+        const to = (next: Dialect) => edit((p) => withDialect(p, next));
+        const same = (talk: Talk, title: string) =>
+          told && JSON.stringify(dialectOf(talk, dialect.id, title)) === JSON.stringify(dialect);
         return (
           <Beside key={dialect.id}>
             <Stack>
@@ -37,7 +36,7 @@ export function TalkPart() {
                 {TALK_EXAMPLES.filter((e) => e.talk.press === press).map((e) => (
                   <Tile
                     key={e.id}
-                    isSelected={same(e.id, e.talk, e.title)}
+                    isSelected={same(e.talk, e.title)}
                     onChange={() => to(dialectOf(e.talk, dialect.id, e.title))}
                   >
                     <strong>{e.title}</strong>
@@ -71,7 +70,7 @@ export function TalkPart() {
                 talk={talkOf(dialect)}
                 press={press}
                 keep={`make/${pack.id}/${dialect.id}`}
-                onTold={(t) => to(dialectOf(t, dialect.id, dialect.title))}
+                onTold={(t) => to(retalked(dialect, t))}
               />
             </Stack>
             <Sheet>

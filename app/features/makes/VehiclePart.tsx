@@ -1,11 +1,11 @@
+import { withSystem, withVehicle } from "@core/pack/make/build";
 import type { System, VehicleTold } from "@core/pack/pack";
-import { useMake, useMakeIntents } from "~/store/use-make";
+import { useEdit, useMake } from "~/store/use-make";
 import { Button } from "~/ui/Button";
 import { Choice } from "~/ui/Choice";
 import { Row, Sheet, Soft } from "~/ui/bits";
 import { Trouble } from "~/ui/Trouble";
 import { LiveField, needed } from "./LiveField";
-import type { VehicleIntents } from "./intents";
 import { NextPart } from "./NextPart";
 import { Columns } from "./layout";
 
@@ -19,15 +19,14 @@ const yearFault = (text: string): string | null =>
 /** Which vehicle it is, and the unit that is read. */
 export function VehiclePart() {
   const { pack } = useMake();
-  const { send, problem } = useMakeIntents<VehicleIntents>("vehicle");
+  const { edit, problem } = useEdit(pack);
   const keep = (field: string) => `make/${pack.id}/${field}`;
   return (
     <>
       <h1>Which vehicle is it?</h1>
       {pack.variants.map((v) => {
         const now: VehicleTold = { make: pack.make, model: v.model, years: v.years, engines: v.engines };
-        const told = (part: Partial<VehicleTold>) =>
-          send({ intent: "vehicle", variant: v.id, told: { ...now, ...part } });
+        const told = (part: Partial<VehicleTold>) => edit((p) => withVehicle(p, v.id, { ...now, ...part }));
         const [from, to] = v.years;
         return (
           <Sheet key={v.id}>
@@ -126,7 +125,7 @@ export function VehiclePart() {
         );
       })}
       {pack.systems.map((s) => (
-        <OneSystem key={s.id} system={s} keep={keep(s.id)} onTold={(system) => send({ intent: "system", system })} />
+        <OneSystem key={s.id} system={s} keep={keep(s.id)} onTold={(system) => edit((p) => withSystem(p, system))} />
       ))}
       <Trouble problem={problem} />
       <NextPart after="vehicle" />

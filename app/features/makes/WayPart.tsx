@@ -1,16 +1,15 @@
 import { ToggleButton } from "react-aria-components/ToggleButton";
 import styled from "styled-components";
-import { assumedIn, kindOf } from "@core/pack/make/build";
-import { WAY_KINDS } from "@core/pack/make/ways";
+import { assumedIn, kindOf, systemOf, withAsk, withWayKind, withWayTexts } from "@core/pack/make/build";
+import { WAY_KINDS } from "@core/pack/make/way-kinds";
 import type { Ask, Tells, Way } from "@core/pack/way";
-import { useMake, useMakeIntents } from "~/store/use-make";
+import { useEdit, useMake } from "~/store/use-make";
 import { Choice } from "~/ui/Choice";
 import { Sheet, Soft } from "~/ui/bits";
 import { Trouble } from "~/ui/Trouble";
 import { LiveField, needed } from "./LiveField";
 import { NextPart } from "./NextPart";
 import { WayTextsEdit } from "./WayTextsEdit";
-import type { WayIntents } from "./intents";
 import { Columns, Tiles } from "./layout";
 
 export const Tile = styled(ToggleButton)`
@@ -45,7 +44,7 @@ export const Tile = styled(ToggleButton)`
 /** How the unit is made to talk, picked by what one does and sees; then in its own words. */
 export function WayPart() {
   const { pack } = useMake();
-  const { send, problem } = useMakeIntents<WayIntents>("way");
+  const { edit, problem } = useEdit(pack);
   const told = !assumedIn(pack).includes("way");
   return (
     <>
@@ -54,12 +53,17 @@ export function WayPart() {
         const kind = kindOf(way);
         return (
           <section key={way.id} style={{ display: "grid", gap: 18 }}>
+            {pack.ways.length > 1 && (
+              <h2>
+                {systemOf(pack, way.id).name}: {way.title}
+              </h2>
+            )}
             <Tiles role="group" aria-label="What you do, and what you see">
               {WAY_KINDS.map((k) => (
                 <Tile
                   key={k.id}
                   isSelected={told && kind?.id === k.id}
-                  onChange={() => send({ intent: "kind", way: way.id, kind: k.id })}
+                  onChange={() => edit((p) => withWayKind(p, way.id, k))}
                 >
                   <strong>{k.does}</strong>
                   <small>{k.sees}</small>
@@ -68,8 +72,8 @@ export function WayPart() {
             </Tiles>
             {told && (
               <>
-                <AskFields way={way} onTold={(ask, tells) => send({ intent: "ask", way: way.id, ask, tells })} />
-                <WayTextsEdit way={way} onTold={(texts) => send({ intent: "texts", way: way.id, texts })} />
+                <AskFields way={way} onTold={(ask, tells) => edit((p) => withAsk(p, way.id, ask, tells))} />
+                <WayTextsEdit way={way} onTold={(texts) => edit((p) => withWayTexts(p, way.id, texts))} />
               </>
             )}
             {!told && <Soft>Pick one: its steps come with it, and you can change them.</Soft>}

@@ -18,6 +18,9 @@ export function usePhoto(onProblem: (says: string | null) => void) {
     setPhoto(null);
   };
   useEffect(() => () => running.current?.cancel(), []);
+  // A picture of a page takes megabytes, and goes when it is no longer looked at.
+  const page = photo?.phase === "done" ? photo.page : null;
+  useEffect(() => () => page?.close(), [page]);
   const open = async (file: File) => {
     running.current?.cancel();
     onProblem(null);
@@ -29,9 +32,10 @@ export function usePhoto(onProblem: (says: string | null) => void) {
     running.current = reading;
     try {
       const read = await reading.done;
-      if (running.current !== reading) return;
+      const page = await createImageBitmap(read.page);
+      if (running.current !== reading) return page.close();
       running.current = null;
-      setPhoto({ phase: "done", name, read, page: await createImageBitmap(read.page) });
+      setPhoto({ phase: "done", name, read, page });
     } catch {
       // Called off, or another one was begun meanwhile.
       if (running.current !== reading) return;

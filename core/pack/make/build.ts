@@ -1,10 +1,11 @@
 import type { Dialect } from "../../flash/dialect";
 import type { ClearWay, Connector, Entry, Pack, PackPart, System, VehicleTold } from "../pack";
-import { connectorIdOf, type Ask, type Tells, type Way, type WayTexts } from "../way";
-import { usualClear } from "./clears";
+import { connectorIdOf, dialectIdOf, type Ask, type Tells, type Way, type WayTexts } from "../way";
+import { usualClear, type ClearKind } from "./clears";
 import { laidOut, withCavity } from "./plug";
 import { dialectOf, talkOf, USUAL_TALK, type Talk } from "./talk";
-import { retold, talkOfKind, WAY_KINDS, wayNames, wayOf, type WayKind, type WayNames } from "./ways";
+import { WAY_KINDS } from "./way-kinds";
+import { retold, talkOfKind, wayNames, wayOf, type WayKind, type WayNames } from "./ways";
 
 /** Ids of what a pack made here holds one of. */
 export const TALK = "talk";
@@ -94,6 +95,11 @@ export function told(pack: Pack, ...parts: PackPart[]): Pack {
     : pack;
 }
 
+/** A part is as it mostly is again. */
+function assuming(pack: Pack, part: PackPart): Pack {
+  return pack.own ? { ...pack, own: { ...pack.own, assumed: [...new Set([...pack.own.assumed, part])] } } : pack;
+}
+
 export const kindOf = (way: Way): WayKind | null => {
   const same = WAY_KINDS.filter((k) => k.method === way.method && k.engine === way.engine);
   return same.find((k) => k.does === way.title) ?? same.find((k) => k.ask("", NO_NAMES).kind === way.ask.kind) ?? null;
@@ -108,7 +114,8 @@ export function endsOf({ ask }: Way): [string, string] {
 }
 
 const wayAt = (pack: Pack, id: string) => pack.ways.find((w) => w.id === id)!;
-const systemOf = (pack: Pack, way: string): System =>
+/** The system that a way reads. */
+export const systemOf = (pack: Pack, way: string): System =>
   pack.systems.find((s) => pack.variants.some((v) => v.systems.some((x) => x.way === way && x.system === s.id))) ??
   pack.systems[0];
 
@@ -149,26 +156,28 @@ export function withWayKind(pack: Pack, wayId: string, kind: WayKind): Pack {
   const plug = pack.connectors.find((c) => c.id === connectorIdOf(old)) ?? pack.connectors[0] ?? blankPlug();
   const names = wayNames(plug, endsThatFit(plug, endsOf(old)), system.lamp);
   const talk = talkOfKind(kind);
-  const lamps = kind.talk !== null;
-  const dialect =
-    pack.dialects.find((d) => old.tells.kind === "lamp" && d.id === old.tells.dialect) ?? pack.dialects[0];
-  const keep =
-    !assumedIn(pack).includes("talk") && dialect && (dialect.advance === "button") === (talk?.talk.press ?? false);
-  const way = wayOf(kind, wayId, names, { plug: plug.id, dialect: dialect?.id ?? TALK, system: system.id });
-  const dialects =
-    !lamps || keep
-      ? pack.dialects
-      : [...pack.dialects.filter((d) => d !== dialect), dialectOf(talk!.talk, dialect?.id ?? TALK, talk!.title)];
-  const connectors =
-    kind.plug && !pack.connectors.some((c) => c.id === plug.id) ? [...pack.connectors, plug] : pack.connectors;
-  const next: Pack = { ...pack, ways: pack.ways.map((w) => (w.id === wayId ? way : w)), dialects, connectors };
-  const open: PackPart[] = keep || !lamps ? [] : ["talk"];
-  return told(
-    open.length && next.own
-      ? { ...next, own: { ...next.own, assumed: [...new Set([...next.own.assumed, ...open])] } }
-      : next,
-    "way",
-  );
+  const had = pack.dialects.find((d) => d.id === dialectIdOf(old));
+  // What another way's lamp talks like is not touched.
+  const own = had && !pack.ways.some((w) => w !== old && dialectIdOf(w) === had.id) ? had : undefined;
+  const keep = had && talk && !assumedIn(pack).includes("talk") && (had.advance === "button") === talk.talk.press;
+  const dialect = keep ? had.id : (own?.id ?? freeName(TALK, pack.dialects));
+  const fresh = talk && !keep ? [dialectOf(talk.talk, dialect, talk.title)] : [];
+  const way = wayOf(kind, wayId, names, { plug: plug.id, dialect, system: system.id });
+  const next: Pack = {
+    ...pack,
+    ways: pack.ways.map((w) => (w.id === wayId ? way : w)),
+    dialects: [...pack.dialects.filter((d) => !fresh.some((f) => f.id === d.id)), ...fresh],
+    connectors:
+      kind.plug && !pack.connectors.some((c) => c.id === plug.id) ? [...pack.connectors, plug] : pack.connectors,
+  };
+  return told(fresh.length ? assuming(next, "talk") : next, "way");
+}
+
+/** A name like this one that none of them has. */
+function freeName(wanted: string, among: readonly { id: string }[]): string {
+  let name = wanted;
+  for (let n = 2; among.some((x) => x.id === name); n++) name = `${wanted}-${n}`;
+  return name;
 }
 
 /** Ends that are there and may be joined; where they are not, a test line and a ground. */
@@ -208,35 +217,49 @@ export function withWayTexts(pack: Pack, wayId: string, texts: WayTexts): Pack {
   return told({ ...pack, ways: pack.ways.map((w) => (w.id === wayId ? { ...w, ...texts } : w)) }, "way");
 }
 
+/** Somebody has said which two cavities a way joins, or where its reader goes: a test line and a ground. */
+export interface Join {
+  way: string;
+  ends: readonly [string, string];
+}
+
 /**
- * The plug, and the two cavities that the ways which use it join: a test line and a ground.
- * @param joined somebody has said which two; without that the plug stays as it is assumed, whatever else is told of it
+ * The plug as it is told. Ways keep the two cavities that they join, and each is joined for itself; where the plug has them no more, the
+ * first two stand in, and the plug is assumed again until somebody says which.
  */
-export function withPlug(pack: Pack, plug: Connector, ends: readonly [string, string], joined: boolean): Pack {
-  const [a, b] = ends;
-  const moved = (way: Way): Way => {
-    if (connectorIdOf(way) !== plug.id) return way;
-    if (way.ask.kind === "bridge") return { ...way, ask: { ...way.ask, bridge: [a, b] } };
-    if (way.ask.kind === "reader") return { ...way, ask: { ...way.ask, signal: a, ground: b } };
-    return way;
-  };
-  const next = {
-    ...pack,
-    connectors: pack.connectors.map((c) => (c.id === plug.id ? plug : c)),
-    ways: pack.ways.map(moved),
-  };
+export function withPlug(pack: Pack, plug: Connector, join: Join | null = null): Pack {
+  const assumed = assumedIn(pack).includes("plug");
+  let shell = plug;
+  let lost = false;
+  const ways = pack.ways.map((way): Way => {
+    if (connectorIdOf(way) !== plug.id || (way.ask.kind !== "bridge" && way.ask.kind !== "reader")) return way;
+    const system = systemOf(pack, way.id).id;
+    let ends = endsOf(way);
+    if (join?.way === way.id) {
+      shell = joinedAt(shell, join.ends, ends, assumed, system);
+      ends = [...join.ends];
+    } else if (!ends.every((id) => shell.cavities.some((c) => c.id === id))) {
+      ends = [shell.cavities[0].id, shell.cavities[1].id];
+      shell = joinedAt(shell, ends, [], false, system);
+      lost = true;
+    }
+    const [a, b] = ends;
+    const ask: Ask = way.ask.kind === "bridge" ? { ...way.ask, bridge: [a, b] } : { ...way.ask, signal: a, ground: b };
+    return { ...way, ask };
+  });
+  const next = { ...pack, connectors: pack.connectors.map((c) => (c.id === plug.id ? shell : c)), ways };
   const anew = toldAnew(pack, next);
-  return joined ? told(anew, "plug") : anew;
+  return lost ? assuming(anew, "plug") : join ? told(anew, "plug") : anew;
 }
 
 /**
  * Says which cavity is the test line and which is ground. The two that stood in before anybody said so carry nobody knows what.
  * @param assumed did they only stand in?
  */
-export function joinedAt(
+function joinedAt(
   plug: Connector,
   [test, ground]: readonly [string, string],
-  before: readonly [string, string],
+  before: readonly string[],
   assumed: boolean,
   system: string,
 ): Connector {
@@ -244,11 +267,7 @@ export function joinedAt(
   return withCavity(withCavity(blank, test, { role: "test", system }), ground, { role: "ground" });
 }
 
-/** How the lamp talks, as somebody tells it. */
-export const withTalk = (pack: Pack, dialect: string, talk: Talk, title: string): Pack =>
-  withDialect(pack, dialectOf(talk, dialect, title));
-
-/** How the lamp talks, as it was learned. */
+/** How the lamp talks, as it was told or learned. */
 export const withDialect = (pack: Pack, dialect: Dialect): Pack =>
   told({ ...pack, dialects: pack.dialects.map((d) => (d.id === dialect.id ? dialect : d)) }, "talk");
 
@@ -257,34 +276,17 @@ export const talkIn = (pack: Pack, dialect: string): Talk | null => {
   return found ? talkOf(found) : null;
 };
 
-/** The codes of a system, in the order of their numbers. */
-export function withEntries(pack: Pack, system: string, entries: readonly Entry[]): Pack {
+/** The codes of a table, in the order of their numbers. */
+export function withEntries(pack: Pack, table: string, entries: readonly Entry[]): Pack {
   const sorted = [...entries].sort((a, b) => Number(a.code) - Number(b.code));
-  const there = pack.tables.some((t) => t.system === system);
-  const tables = there
-    ? pack.tables.map((t, i) =>
-        t.system === system
-          ? { ...t, entries: pack.tables.findIndex((x) => x.system === system) === i ? sorted : t.entries }
-          : t,
-      )
-    : [...pack.tables, { id: `codes-${system}`, system, entries: sorted }];
-  return { ...pack, tables };
+  return { ...pack, tables: pack.tables.map((t) => (t.id === table ? { ...t, entries: sorted } : t)) };
 }
-
-export const entriesOf = (pack: Pack, system: string): Entry[] =>
-  pack.tables.find((t) => t.system === system)?.entries ?? [];
 
 export const withClears = (pack: Pack, clears: readonly ClearWay[]): Pack =>
   told({ ...pack, clears: [...clears] }, "clears");
 
-export function withNewClear(
-  pack: Pack,
-  kind: ClearWay["kind"] & ("fuse" | "battery" | "button"),
-  system: string,
-): Pack {
-  let id: string = kind;
-  for (let n = 2; pack.clears.some((c) => c.id === id); n++) id = `${kind}-${n}`;
-  const clear = usualClear(kind, system, id);
+export function withNewClear(pack: Pack, kind: ClearKind, system: string): Pack {
+  const clear = usualClear(kind, system, freeName(kind, pack.clears));
   const all = pack.systems.map((s) => s.id);
   return withClears(pack, [...pack.clears, kind === "battery" && all.length > 1 ? { ...clear, wipes: all } : clear]);
 }

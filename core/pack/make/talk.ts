@@ -234,6 +234,13 @@ function toldEmpty({ empty }: Dialect, lead: boolean): Empty {
   return { is: "one-flash" };
 }
 
+/** A dialect with something told otherwise: in which order it shows its list, and the highest number of its style, stay. */
+export function retalked(d: Dialect, t: Talk): Dialect {
+  const now = dialectOf(t, d.id, d.title);
+  const alike = now.digits.style === d.digits.style && now.digits.count.join() === d.digits.count.join();
+  return { ...now, order: d.order, max: alike ? d.max : now.max };
+}
+
 /** Does a {@link Talk} say all that this dialect does? Otherwise it came from elsewhere, and a change would lose some of it. */
 export function saysAll(d: Dialect): boolean {
   const shape = (x: Dialect) =>
