@@ -12,6 +12,7 @@ export default [
     route("hook-up", "routes/hook-up.tsx"),
     route("read", "routes/read.tsx"),
     route("meaning", "routes/meaning.tsx"),
+    route("checks", "routes/checks.tsx"),
     route("clear", "routes/clear.tsx"),
     route("prove", "routes/prove.tsx"),
   ]),

@@ -88,9 +88,12 @@ await withDemo(4181, async (browser, base) => {
   await page.evaluate(() => scrollTo(0, 0));
   await shot("read");
   await page.getByRole("button", { name: "Record this reading" }).click();
-  await page.getByRole("button", { name: "On to the clear" }).waitFor();
+  await page.getByRole("button", { name: "On to the checks" }).waitFor();
   await page.evaluate(() => scrollTo(0, 0));
   await shot("meaning");
+  await page.getByRole("button", { name: "On to the checks" }).click();
+  await page.getByRole("heading", { name: "What can be wrong" }).waitFor();
+  await shot("checks");
   await page.getByRole("button", { name: "On to the clear" }).click();
   await heading("Engine. Pull the memory fuse: it costs least.");
   await shot("clear");

@@ -7,6 +7,7 @@ export const STEP_NAMES: Record<StepId, string> = {
   "hook-up": "Hook-up",
   read: "Read",
   meaning: "Meaning",
+  checks: "Checks",
   clear: "Clear",
   prove: "Prove",
 };

@@ -52,3 +52,18 @@ export const possibleFaults = onceFor((dialect: Dialect): readonly string[] => {
   for (let n = 1; n <= dialect.max; n++) if (isFault(dialect, String(n))) all.push(String(n));
   return all;
 });
+
+/** Codes that begin just as this one is shown, and go on with more flashes in its last run, or with another. */
+export function longerThan(dialect: Dialect, code: string): string[] {
+  const runs = runsOf(dialect, code);
+  if (!runs) return [];
+  const last = runs.length - 1;
+  const begins = (other: readonly Run[]) =>
+    runs.every(({ long, short }, i) => {
+      const o = other[i];
+      if (!o) return false;
+      // Long flashes come first: once there is a short one, no further long one follows.
+      return i < last || short ? o.long === long && (i < last ? o.short === short : o.short >= short) : o.long >= long;
+    });
+  return possibleFaults(dialect).filter((c) => c !== code && begins(runsOf(dialect, c)!));
+}

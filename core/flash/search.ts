@@ -1,9 +1,9 @@
 import { countsCylinders, memoriesOf, type Dialect, type Faults, type Memory } from "./dialect";
-import { possibleFaults } from "./digits";
+import { longerThan, possibleFaults } from "./digits";
 import type { Prior } from "./prior";
 import { keyOf, neighbours, type Hypothesis } from "./propose";
 import { proposalsOf } from "./reading";
-import { showOf, type Show } from "./show";
+import { ordered, showOf, type Show } from "./show";
 import type { Score, View } from "./view";
 
 /** A list that was tried. */
@@ -30,6 +30,8 @@ const IN_QUESTION = 14;
 const MOST = 40;
 /** So many lists are also tried with a code that has not come yet. */
 const CONTINUED = 12;
+/** Of so many lists it is asked whether the last showing went on. */
+const CUT_SHORT = 3;
 const MAX_REFITS = 3;
 /** A setting whose best list is so far behind the best of all is not gone into. */
 const OUT_OF_QUESTION = 30;
@@ -62,6 +64,13 @@ export function search<S, P>(
   for (const from of likely)
     if (from.log > best.log - IN_QUESTION)
       for (const [i, c] of notYetShown(dialect, view, prior, from).entries()) found.set(`${keyOf(c.h)}+${i}`, c);
+  // The last showing may have gone on after the watch ended: then it was of another code.
+  for (const from of likely.slice(0, CUT_SHORT))
+    if (from.log > best.log - IN_QUESTION)
+      for (const h of goingOn(dialect, view, from)) {
+        const c = assess(dialect, view, prior, view.settingOf(from.prepared), h, best.score);
+        if (typeof c !== "number" && !found.has(keyOf(h))) found.set(keyOf(h), c);
+      }
   // Among those still in question, weigh all kinds of observer, not only the one that fits best.
   const ranked = [...found.values()].sort((a, b) => b.log - a.log);
   return ranked
@@ -192,6 +201,17 @@ function notYetShown<S, P>(dialect: Dialect, view: View<S, P>, prior: Prior, bes
       return [{ ...lesser, log: lesser.log + Math.log(open.length) + prior.more }];
     });
   });
+}
+
+/** Lists in which the last showing that was seen is the beginning of a code with more flashes. */
+function goingOn<S, P>(dialect: Dialect, view: View<S, P>, from: Candidate<P>): Hypothesis[] {
+  const last = view.spans(from.prepared).findLast((s) => s.marked && s.unit.code);
+  if (!last?.unit.code) return [];
+  const memory = last.unit.memory ?? memoriesOf(dialect)[0];
+  const list = from.h.faults[memory] ?? [];
+  return longerThan(dialect, last.unit.code)
+    .filter((c) => !list.includes(c))
+    .map((c) => ({ ...from.h, faults: { ...from.h.faults, [memory]: ordered(dialect, [...list, c]) } }));
 }
 
 /** Lists of one memory, or the likeliest pairs of two. */

@@ -22,6 +22,23 @@ describe("openQuestions", () => {
   });
 });
 
+describe("a watch that ends in the middle of a showing", () => {
+  it("takes a code that begins as the lead-in does for the lead-in only once it is over", () => {
+    const d = dialect("lead-in");
+    // A lamp test, three lead-ins of 13 by camera, and then a long one, three short ones, and nothing more so far.
+    const on = [1777, 5307, 6908, 7670, 8495, 12016, 13581, 14357, 15167, 18591, 20118, 20900, 21687, 25160, 26758, 27553, 28328]; // prettier-ignore
+    const edges = on.flatMap((t, i) => [[t, 1] as const, [t + (i ? 390 : 471), 0] as const]);
+    const at = (until: number) =>
+      decode(d, { mode: "edges", edges: [[0, 0], ...edges], until }, { table: ["14", "15", "17", "21", "26", "43"] });
+    for (let until = 28_720; until < 29_110; until += 65) {
+      const read = at(until);
+      expect(read.complete, `until ${until}`).toBe(false);
+      expect(read.confidence, `until ${until}`).toBeLessThan(0.9);
+    }
+    expect(at(29_800)).toMatchObject({ state: "none", complete: true });
+  });
+});
+
 describe("nothingMore", () => {
   it("does not count a code of both memories as seen twice before each has shown it twice", () => {
     // The stored list goes on with a code that begins alike, after the live list was shown two times.

@@ -67,6 +67,7 @@ export function lockOf(job: Job, readings: readonly Told[], step: StepId, asked?
       return seen.lamp === "flashing" ? "the lamp flashes by itself" : "the lamp is dark";
     }
     case "meaning":
+    case "checks":
       return readings.some(stands) ? null : "after a reading";
     case "clear":
       if (job.handOver) return "another workshop takes over";
@@ -83,5 +84,7 @@ export const askedOf = (access: SystemAccess, systems: readonly SystemAccess[]):
 
 /** The first step that is not done and can be taken. */
 export function nextStep(job: Job, readings: readonly Told[], asked?: Asked): StepId {
-  return STEP_IDS.find((s) => !job.done.includes(s) && !lockOf(job, readings, s, asked)) ?? "prove";
+  // Nobody has to check anything before the clear: who went past it is not sent back.
+  const past = (s: StepId) => job.done.includes(s) || (s === "checks" && job.done.includes("clear"));
+  return STEP_IDS.find((s) => !past(s) && !lockOf(job, readings, s, asked)) ?? "prove";
 }

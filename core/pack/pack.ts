@@ -1,5 +1,6 @@
 import { dialectCheck } from "../flash/dialect-check";
 import { list, number, object, oneOf, optional, pair, pattern, whole, type Of } from "../schema/rule";
+import { circuitRule } from "./circuit";
 import { scopeRule, year } from "./validity";
 import { trapRule, wayRule } from "./way";
 import { cavityRule, codeRule, id, line, text } from "./words";
@@ -185,6 +186,8 @@ export const packRule = object({
   tables: list(table, { max: 40, unique: "id" }),
   clears: list(clearWay, { max: 20, unique: "id" }),
   proving,
+  /** What circuits share, and how their parts are measured; without, what is mostly so stands in. */
+  circuits: optional(list(circuitRule, { max: 400 })),
   /** Of a pack that somebody has made in the app. */
   own: optional(own),
 });

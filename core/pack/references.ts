@@ -77,7 +77,7 @@ export function brokenReferences(pack: Pack): PackFault[] {
           path: `tables[${i}].entries[${k}].lookFirst`,
           message: `gives ${volts} V as good, and "sets" says that this sets code ${e.code}: mend the one or the other`,
         });
-  return [...faults, ...overlaps(pack.tables)];
+  return [...faults, ...badCircuits(pack), ...overlaps(pack.tables)];
 }
 
 function badCavities(pack: Pack, way: Way, path: string): PackFault[] {
@@ -95,6 +95,36 @@ function badCavities(pack: Pack, way: Way, path: string): PackFault[] {
       return [{ path: at, message: `bridges cavity ${name}, which carries ${cavity.role}: never bridge that` }];
     return [];
   });
+}
+
+/** Circuits stand for codes of their system, each once; what is measured has one figure, or a curve that rises in temperature. */
+function badCircuits(pack: Pack): PackFault[] {
+  const faults: PackFault[] = [];
+  for (const [i, c] of (pack.circuits ?? []).entries()) {
+    const path = `circuits[${i}]`;
+    const named = pack.tables.some((t) => t.system === c.system && t.entries.some((e) => e.circuit === c.circuit));
+    if (!named)
+      faults.push({
+        path: `${path}.circuit`,
+        message: `is "${c.circuit}", which no code of "${c.system}" names: write it as its codes do`,
+      });
+    if (pack.circuits!.findIndex((x) => x.system === c.system && x.circuit === c.circuit) < i)
+      faults.push({
+        path: `${path}.circuit`,
+        message: `is "${c.circuit}" of "${c.system}" for the second time: take one out`,
+      });
+    for (const [k, l] of (c.limits ?? []).entries()) {
+      const at = `${path}.limits[${k}]`;
+      if ((l.good === undefined) === (l.curve === undefined))
+        faults.push({ path: at, message: 'needs either "good" or "curve", and not both' });
+      for (const [low, high] of [l.good, ...(l.curve ?? []).map((x) => x.good)].filter((x) => x !== undefined))
+        if (low > high)
+          faults.push({ path: at, message: `gives ${low} to ${high} as good: the lower one comes first` });
+      if (l.curve?.some((x, n) => n > 0 && x.celsius <= l.curve![n - 1].celsius))
+        faults.push({ path: `${at}.curve`, message: "has to rise in temperature" });
+    }
+  }
+  return faults;
 }
 
 /** Causes that make one another unlikely have to be there, and must not go round in a ring. */

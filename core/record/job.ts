@@ -4,9 +4,11 @@ import type { Of } from "../schema/rule";
 import {
   RECORD_VERSION,
   STEP_IDS,
+  type CheckDone,
   type ClearDone,
   type Job,
   type JobEnd,
+  type Repair,
   type StepId,
   type Story,
   type toldRule,
@@ -43,6 +45,8 @@ export function newJob(vehicle: Pick<Vehicle, "id">, system: string, id: string,
     lampCheck: null,
     system,
     hookUpStep: 0,
+    checks: [],
+    repairs: [],
     clears: [],
     clearing: null,
     notebook: [{ at: now, by: "klinko", step: "story", text: "Job opened." }],
@@ -170,6 +174,34 @@ export function withReading(job: Job, says: string, now: string): Job {
 /** A reading that was taken back: it stays in the records, and the notebook says so. */
 export function withWithdrawn(job: Job, what: string, now: string): Job {
   return note(job, "read", `Taken back: the reading of ${what}. It counts for nothing.`, now);
+}
+
+/** A check with its outcome. The same one done again stands beside the first; the last one counts. */
+export function withCheck(job: Job, done: Omit<CheckDone, "at">, now: string): Job {
+  const says = `${done.title}: ${done.measured ?? done.outcome}.`.replace(/\.\.$/, ".");
+  return note({ ...job, checks: [...job.checks, { at: now, ...done }] }, "checks", says, now);
+}
+
+/** A check or a repair that was noted by mistake: it stays in the records and counts for nothing. */
+export function withoutDone(job: Job, what: "checks" | "repairs", at: string, now: string): Job {
+  const gone = job[what].find((x) => x.at === at && !x.withdrawnAt);
+  if (!gone) return job;
+  const list = job[what].map((x) => (x === gone ? { ...x, withdrawnAt: now } : x));
+  return note({ ...job, [what]: list }, "checks", `Taken back: ${"title" in gone ? gone.title : gone.what}.`, now);
+}
+
+/** What was mended or replaced, and what it is meant to cure. */
+export function withRepair(job: Job, told: Omit<Repair, "at">, now: string): Job {
+  const more = [
+    told.part && `part ${told.part}`,
+    told.cost && `cost ${told.cost}`,
+    told.cures.length && `for ${told.cures.join(", ")}`,
+  ];
+  const says = [`Repaired: ${told.what}`, ...more.filter(Boolean)].join("; ");
+  return stepDone(
+    note({ ...job, repairs: [...job.repairs, { at: now, ...told }] }, "checks", `${says}.`, now),
+    "checks",
+  );
 }
 
 export function beginClear(job: Job, way: string, title: string, now: string): Job {

@@ -71,7 +71,17 @@ export const vehicleRule = object({
 });
 export type Vehicle = Of<typeof vehicleRule>;
 
-export const STEP_IDS = ["story", "way-in", "lamp-check", "hook-up", "read", "meaning", "clear", "prove"] as const;
+export const STEP_IDS = [
+  "story",
+  "way-in",
+  "lamp-check",
+  "hook-up",
+  "read",
+  "meaning",
+  "checks",
+  "clear",
+  "prove",
+] as const;
 export type StepId = (typeof STEP_IDS)[number];
 const step = oneOf(...STEP_IDS);
 
@@ -130,6 +140,31 @@ const clearDone = object({
 });
 export type ClearDone = Of<typeof clearDone>;
 
+const checkDone = object({
+  at: time,
+  /** Which check it was: its kind and what it was done to. */
+  check: name,
+  /** How it was called when it was done. */
+  title: line,
+  outcome: oneOf("good", "bad"),
+  /** What was measured, with its unit and the verdict; absent for a look. */
+  measured: optional(line),
+  withdrawnAt: optional(time),
+});
+export type CheckDone = Of<typeof checkDone>;
+
+export const repairToldRule = object({
+  /** What was done. */
+  what: word(LIMITS.text),
+  /** Part and its number, and what it cost, as they are written. */
+  part: line,
+  cost: text(40),
+  /** Codes that it is meant to cure. */
+  cures: codes,
+});
+const repair = object({ at: time, ...repairToldRule.fields, withdrawnAt: optional(time) });
+export type Repair = Of<typeof repair>;
+
 /** How a job ended. */
 export const JOB_ENDS = ["fixed", "not-fixed", "not-proven", "nothing-found", "handed-over", "given-up"] as const;
 export type JobEnd = (typeof JOB_ENDS)[number];
@@ -154,6 +189,9 @@ export const jobRule = object({
   stepTimer: optional(nullable(object({ step: name, startedAt: time }))),
   /** Causes of "nothing happens" that were looked at and are not it, for each way. */
   ruledOut: optional(map(name, list(name, { max: 100 }))),
+  /** Checks that were done, in order of time, and repairs. */
+  checks: otherwise(list(checkDone, { max: LIMITS.clears }), []),
+  repairs: otherwise(list(repair, { max: LIMITS.clears }), []),
   clears: otherwise(list(clearDone, { max: LIMITS.clears }), []),
   /** A clear whose time is running. */
   clearing: otherwise(nullable(object({ way: name, startedAt: time })), null),

@@ -171,7 +171,7 @@ export function MeaningStep() {
               isDisabled={busy}
               onPress={() => send({ intent: "meaning" })}
             >
-              On to the clear
+              On to the checks
             </Button>
           )}
           <LinkButton

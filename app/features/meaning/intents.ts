@@ -8,7 +8,7 @@ import { intent } from "~/store/use-job";
 export const meaningIntents = {
   meaning: intent(object({}), async (_, { id }) => {
     await changeJob(id, (j) => stepDone(j, "meaning"));
-    return redirect(jobPath(id, "clear"));
+    return redirect(jobPath(id, "checks"));
   }),
 };
 export type MeaningIntents = typeof meaningIntents;

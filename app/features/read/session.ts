@@ -3,7 +3,7 @@ import type { Dialect } from "@core/flash/dialect";
 import { nothingMore } from "@core/flash/settle";
 import { editMarks, nextId, type MarkEdit } from "@core/record/edit";
 import { evidenceOf } from "@core/record/evidence";
-import { byHand, inputsFor, isPicture, watchOf } from "@core/record/inputs";
+import { byHand, inputsFor, isPicture, seenWhole, watchOf } from "@core/record/inputs";
 import { withBrightness, withChange, withSeenMarks, type Brightness } from "@core/record/pictured";
 import { lastMarked, resultFrom, resultOfRest, TAIL_MS } from "@core/record/readings";
 import { type Input, type LampRested, type LookedAt, type Mark, type Reading } from "@core/record/types";
@@ -330,13 +330,15 @@ export class ReadingSession {
     try {
       const nothing = !reading.marks.length && !reading.counts?.trim() && !reading.levels?.t.length;
       const watched = () => (nothing ? Math.round(this.now()) : this.watchedUntil());
-      const until = reading.until ?? (phase === "interrupted" ? this.lastSeen() : watched());
-      const { decoded, marks } = nothing ? { decoded: null, marks: null } : await this.ask(reading, until);
-      const lengths = watchOf(reading.input).lengths;
+      const stopped = reading.until ?? (phase === "interrupted" ? this.lastSeen() : watched());
+      const { decoded, marks } = nothing ? { decoded: null, marks: null } : await this.ask(reading, stopped);
+      const { lengths } = watchOf(reading.input);
+      const seen =
+        lengths && !marks ? seenWhole(reading.marks, stopped) : { marks: marks ?? reading.marks, until: stopped };
+      const { until } = seen;
       const done: Reading = {
         ...reading,
-        marks: marks ?? (lengths ? reading.marks.filter((m) => m.up !== undefined) : reading.marks),
-        until,
+        ...seen,
         recordedAt: nowIso(),
         result: decoded ? resultFrom(decoded) : resultOfRest(reading.rested ?? "dark", until),
       };

@@ -5,6 +5,7 @@ import type { Lit } from "../../flash/encode";
 import { EVEN } from "../../flash/called";
 import { nothingMore } from "../../flash/settle";
 import { evidenceOf } from "../../record/evidence";
+import { seenWhole, watchOf } from "../../record/inputs";
 import { resultFrom } from "../../record/readings";
 import type { Input, Mark, Reading } from "../../record/types";
 import { flashesNow } from "../../simulated/answers";
@@ -67,16 +68,19 @@ export function watchLamp(plan: WatchPlan, blank: Reading): { reading: Reading; 
   const pause: [number, number] | null = plan.reload ? [until * 0.4, until * 0.4 + 4000 + 4000 * random()] : null;
   let reading = blank;
   for (let look = 0; ; look++) {
-    const marks = all.filter(
-      (m) => m.t < until && (m.up === undefined || m.up < until) && !(pause && m.t > pause[0] && m.t < pause[1]),
-    );
+    // A flash that is seen to begin and not to end is told as that: the app leaves it out, and ends the watch before it.
+    const begun = all
+      .filter((m) => m.t < until && !(pause && m.t > pause[0] && m.t < pause[1]))
+      .map((m) => (m.up !== undefined && m.up >= until ? { id: m.id, t: m.t } : m));
+    const ends = watchOf(input).lengths ? seenWhole(begun, until) : { marks: begun, until };
+    const { marks } = ends;
     const called = input === "counts" ? counted(plan, played, until) : null;
     reading = {
       ...blank,
       marks: called === null ? marks : [],
       ...(called !== null && { counts: called }),
       pauses: pause && called === null ? [pause] : [],
-      until: called === null ? Math.round(until) : 0,
+      until: called === null ? Math.round(ends.until) : 0,
     };
     const decoded: Decoded = decode(dialect, evidenceOf(reading, until, dialect), { table: plan.table });
     reading = { ...reading, result: resultFrom(decoded) };

@@ -1,4 +1,4 @@
-import { untilLast, type InputKind } from "./input";
+import { seenWhole, untilLast, type InputKind } from "./input";
 
 /** A key that is held as long as the lamp is away from its rest. */
 export const hold: InputKind = {
@@ -13,11 +13,14 @@ export const hold: InputKind = {
     anyLamp: true,
     lengths: true,
     pad: () => [{ code: "Space", label: "Hold while the lamp is lit", keyName: "Space" }],
-    evidence: ({ marks, pauses }, until) => ({
-      mode: "holds",
-      holds: marks.filter((m) => m.up !== undefined).map((m) => [m.t, m.up!] as const),
-      until: untilLast(marks, until),
-      pauses,
-    }),
+    evidence: (seen, until) => {
+      const held = seenWhole(seen.marks, until);
+      return {
+        mode: "holds",
+        holds: held.marks.map((m) => [m.t, m.up!] as const),
+        until: untilLast(held.marks, held.until),
+        pauses: seen.pauses,
+      };
+    },
   },
 };

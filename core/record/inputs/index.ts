@@ -14,6 +14,7 @@ import { text } from "./text";
 import { trace } from "./trace";
 
 export type { InputKind, LampWatch, PadKey } from "./input";
+export { seenWhole } from "./input";
 
 /** All inputs of a reading, in the order in which they are offered. A new one is its file and a line here. */
 const INPUTS = { camera, film, tap, hold, keys, counts, trace, press, text, modules, readiness, serial };

@@ -55,15 +55,28 @@ export interface LampWatch {
 export const untilLast = (marks: readonly Mark[], until: number): number =>
   marks.reduce((last, m) => Math.max(last, m.up ?? m.t), until);
 
+/**
+ * What of a lamp is known for sure when watching ends in the middle of a flash: all before it. How long that flash lasts, and
+ * so what it is, nobody has seen; that the lamp stayed at rest from there on would not be true.
+ * @returns the marks that have an end, and when watching ended for them, ms
+ */
+export function seenWhole(marks: readonly Mark[], until: number): { marks: Mark[]; until: number } {
+  const ended = marks.filter((m) => m.up !== undefined);
+  const begun = marks.filter((m) => m.up === undefined).map((m) => m.t);
+  const open = Math.max(...begun);
+  const last = ended.reduce((t, m) => Math.max(t, m.t), -Infinity);
+  return { marks: ended, until: open > last ? Math.min(until, open) : until };
+}
+
 /** Marks with an end, as the lamp's edges. */
-export function edgesOf({ marks, pauses }: Seen, until: number, { rest }: Spoken): Evidence {
+export function edgesOf(seen: Seen, until: number, { rest }: Spoken): Evidence {
   const away = rest === "lit" ? 0 : 1;
   const edges: [number, 0 | 1][] = [[0, (1 - away) as 0 | 1]];
-  const held = marks.filter((m) => m.up !== undefined).sort((a, b) => a.t - b.t);
-  for (const m of held) {
+  const { marks, until: end } = seenWhole(seen.marks, until);
+  for (const m of marks.sort((a, b) => a.t - b.t)) {
     if (m.t === 0) edges.length = 0;
     edges.push([m.t, away], [m.up!, (1 - away) as 0 | 1]);
   }
   if (edges[0]?.[0] !== 0) edges.unshift([0, (1 - away) as 0 | 1]);
-  return { mode: "edges", edges, until: untilLast(marks, until), pauses };
+  return { mode: "edges", edges, until: untilLast(marks, end), pauses: seen.pauses };
 }

@@ -1,0 +1,247 @@
+import { useState } from "react";
+import { whyCheck } from "@core/diagnosis/reasons";
+import { TOOLS, type Tool } from "@core/diagnosis/checks";
+import { groupTitle } from "@core/diagnosis/words";
+import { grouped, STANDS_OUT, type Group, type ProposedCheck, type Weighing } from "@core/diagnosis/weigh";
+import { listOf, lower } from "@core/job/say";
+import { suspectsAsked, type SuspectsAsked } from "@core/job/suspects";
+import { lockOfStep } from "~/store/job-data";
+import { jobPath } from "~/store/paths";
+import { useDraft } from "~/store/use-draft";
+import { useIntents, useJob } from "~/store/use-job";
+import { Button, LinkButton } from "~/ui/Button";
+import { Caution, Empty, Sheet, Soft, StepAction } from "~/ui/bits";
+import { Trouble } from "~/ui/Trouble";
+import { CheckCard } from "./CheckCard";
+import { DoneList } from "./DoneList";
+import type { ChecksIntents } from "./intents";
+import { OtherChecks } from "./OtherChecks";
+import { percent } from "./percent";
+import { RepairForm } from "./RepairForm";
+import { SuspectList } from "./SuspectList";
+import { useWeighing } from "./use-weighing";
+
+const isTools = (v: unknown): v is Tool[] =>
+  Array.isArray(v) && v.every((x) => (TOOLS as readonly unknown[]).includes(x));
+const USUAL: Tool[] = ["meter"];
+
+/** What to look at, in the order that tells most for its time, until it is known what is to be mended. */
+export function ChecksStep() {
+  const data = useJob();
+  const { job } = data;
+  const lock = lockOfStep(data, "checks");
+  const asked = suspectsAsked(data);
+  if (lock)
+    return (
+      <Empty level={1} title={`Checks come ${lock}.`}>
+        <p>What is stored says where to look first.</p>
+        <LinkButton $look="primary" to={jobPath(job.id, "read")}>
+          To the reading
+        </LinkButton>
+      </Empty>
+    );
+  return asked.codes.length ? <Checks asked={asked} /> : <NothingToCheck asked={asked} />;
+}
+
+/** No code to go by: told apart from a vehicle without faults. */
+function NothingToCheck({ asked }: { asked: SuspectsAsked }) {
+  const data = useJob();
+  const { job } = data;
+  const { send } = useIntents<ChecksIntents>("checks");
+  return (
+    <>
+      <Empty
+        level={1}
+        title={asked.aside.length ? "No code is sure enough to go by." : "There is no fault code to go by."}
+      >
+        <p>
+          {asked.aside.length
+            ? `${listOf(asked.aside)}: read once more, so that you do not chase a miscount.`
+            : "Suspects are weighed from codes. Without one, go by the story and the manual."}
+        </p>
+        <LinkButton $look="primary" to={jobPath(job.id, "read")}>
+          Read once more
+        </LinkButton>
+      </Empty>
+      {asked.licensed.length > 0 && <Licensed names={asked.licensed} />}
+      <DoneList job={job} onTakeBack={(what, at) => send({ intent: "take-back", what, at })} />
+      {!lockOfStep(data, "clear") && (
+        <StepAction>
+          <Button onPress={() => send({ intent: "done" })}>On to the clear</Button>
+        </StepAction>
+      )}
+    </>
+  );
+}
+
+const Licensed = ({ names }: { names: readonly string[] }) => (
+  <Caution>{listOf(names)}: nothing is looked at or measured here. Leave the repair to licensed people.</Caution>
+);
+
+function Checks({ asked }: { asked: SuspectsAsked }) {
+  const { job } = useJob();
+  const { send, busy, problem } = useIntents<ChecksIntents>("checks");
+  const [tools, setTools] = useDraft<Tool[]>("tools-at-hand", USUAL, isTools);
+  const { weighed, stale, failed, again } = useWeighing(asked, { tools });
+  const [chosen, choose] = useState<string | null>(null);
+  /** The card has changed under the person: the focus goes to it. */
+  const [moved, move] = useState(false);
+  if (!weighed || failed)
+    return (
+      <>
+        <h1>{failed ? "What can be wrong could not be weighed." : "Weighing what can be wrong …"}</h1>
+        {failed && (
+          <div>
+            <Button $look="primary" onPress={again}>
+              Try again
+            </Button>
+          </div>
+        )}
+      </>
+    );
+  const groups = grouped(weighed.suspects);
+  const [top] = groups;
+  const next = weighed.checks.find((c) => c.id === chosen) ?? weighed.checks[0];
+  const shown = shownBad(job.checks, weighed, top);
+  const codes = [...new Set(asked.codes.map((c) => c.code))];
+  return (
+    <>
+      <h1>{headline(top, next, shown, codes)}</h1>
+      <Soft>{asked.codes.map((c) => `${c.code} ${c.title}`).join(" · ")}</Soft>
+      {asked.generic && (
+        <Soft>This make's file does not say what its circuits share, so what is usual on such vehicles stands in.</Soft>
+      )}
+      {weighed.leftOut.length > 0 && (
+        <Soft>
+          So many codes at once cannot all be weighed: {weighed.leftOut.length} are left out. Low voltage often sets a
+          whole row.
+        </Soft>
+      )}
+      {asked.licensed.length > 0 && <Licensed names={asked.licensed} />}
+      {weighed.clash && <Clash clash={weighed.clash} checks={job.checks} />}
+      <Trouble problem={problem} />
+      {shown && top ? (
+        <Soft>
+          {percent(top.p)}: a check showed it, and it fits {codes.length === 1 ? `code ${codes[0]}` : "the codes"}. Mend
+          it, note it below, then clear and prove it.
+        </Soft>
+      ) : (
+        next && (
+          <CheckCard
+            check={next}
+            fresh={moved}
+            busy={busy || stale}
+            why={whyCheck(next, confirms(next, top), next === weighed.checks[0])}
+            onOutcome={(title, outcome) => {
+              move(true);
+              choose(null);
+              send({ intent: "check", check: next.id, title, ...outcome });
+            }}
+          />
+        )
+      )}
+      {!next && !shown && (
+        <Sheet>
+          <p>
+            All that can be done with these tools is done. Add a tool, look again where it was hard to see, or clear it
+            and see what comes back first.
+          </p>
+        </Sheet>
+      )}
+      <OtherChecks
+        checks={weighed.checks.filter((c) => c !== next || shown)}
+        tools={tools}
+        onTools={setTools}
+        onChoose={(id) => {
+          move(true);
+          choose(id);
+        }}
+      />
+      <SuspectList groups={groups} asked={asked} />
+      {asked.aside.length > 0 && (
+        <Soft>
+          Left out, since {asked.aside.length === 1 ? "it was" : "they were"} not read surely or stand in no table:{" "}
+          {listOf(asked.aside)}.
+        </Soft>
+      )}
+      <DoneList
+        job={job}
+        onTakeBack={(what, at) => {
+          move(false);
+          send({ intent: "take-back", what, at });
+        }}
+      />
+      <RepairForm
+        jobId={job.id}
+        codes={codes}
+        found={top && top.p >= 0.5 ? { what: lower(groupTitle(top)), cures: curesOf(top) } : null}
+        busy={busy}
+        onRepair={(told) => send({ intent: "repair", ...told })}
+      />
+      <StepAction>
+        {job.handOver ? (
+          <Soft>Another workshop takes over: leave the codes stored for them.</Soft>
+        ) : (
+          <Button
+            $look={job.repairs.some((r) => !r.withdrawnAt) ? "primary" : "secondary"}
+            isDisabled={busy}
+            onPress={() => send({ intent: "done" })}
+          >
+            On to the clear
+          </Button>
+        )}
+        <LinkButton to={jobPath(job.id, "read")}>Read once more</LinkButton>
+      </StepAction>
+    </>
+  );
+}
+
+const curesOf = (g: Group): string[] =>
+  [...new Set(g.suspects.flatMap((s) => s.explains.map((k) => k.slice(k.lastIndexOf(":") + 1))))].sort(
+    (a, b) => Number(a) - Number(b),
+  );
+
+const confirms = (c: ProposedCheck, top: Group | undefined): boolean =>
+  top !== undefined && top.p >= STANDS_OUT && c.bad >= 0.6;
+
+/** Did a check that was done show what stands on top? Only then is it more than a sum of chances. */
+function shownBad(
+  done: readonly { check: string; outcome: string; withdrawnAt?: string | undefined }[],
+  { tested }: Weighing,
+  top?: Group,
+): boolean {
+  if (!top || top.p < STANDS_OUT) return false;
+  return done.some(
+    (d) => d.outcome === "bad" && !d.withdrawnAt && top.suspects.some((s) => tested[d.check]?.includes(s.id)),
+  );
+}
+
+/** From here on the likeliest is named before the next check is. */
+const NAMED = 0.5;
+
+function headline(
+  top: Group | undefined,
+  next: ProposedCheck | undefined,
+  shown: boolean,
+  codes: readonly string[],
+): string {
+  if (shown && top) return `Most likely found: ${lower(groupTitle(top))}.`;
+  if (top && top.p >= STANDS_OUT) return `One thing stands out: ${lower(groupTitle(top))}.`;
+  if (!next) return "Nothing more can be checked with these tools.";
+  if (top && top.p >= NAMED) {
+    const of = curesOf(top);
+    const what = of.length === codes.length ? "It points" : `${listOf(of)} ${of.length === 1 ? "points" : "point"}`;
+    return `${what} to this: ${lower(groupTitle(top))}.`;
+  }
+  return `What set ${listOf(codes)}? Look here first.`;
+}
+
+function Clash({ clash, checks }: { clash: [string, string]; checks: readonly { check: string; title: string }[] }) {
+  const [a, b] = clash.map((id) => checks.findLast((c) => c.check === id)?.title ?? id);
+  return (
+    <Caution>
+      These two hardly go together: "{a}" and "{b}". One of them is most likely not as noted: do it once more, and take
+      the wrong one back.
+    </Caution>
+  );
+}

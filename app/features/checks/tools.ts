@@ -1,0 +1,10 @@
+import { Gauge, Replace, Zap, type LucideIcon } from "lucide-react";
+import type { Tool } from "@core/diagnosis/checks";
+
+export const TOOL_WORDS: Record<Tool, string> = {
+  meter: "multimeter",
+  gauge: "fuel pressure gauge",
+  spare: "known good part",
+};
+
+export const TOOL_ICONS: Record<Tool, LucideIcon> = { meter: Zap, gauge: Gauge, spare: Replace };

@@ -1,0 +1,94 @@
+import fc from "fast-check";
+import { describe, expect, test } from "vitest";
+import { worthOf } from "./choose";
+import { evidence, posterior, weighing } from "./infer";
+import type { Finding, Network, Seen } from "./network";
+
+const share = fc.double({ min: 0.001, max: 0.7, noNaN: true });
+const network = fc
+  .tuple(fc.array(share, { minLength: 1, maxLength: 7 }), fc.integer({ min: 1, max: 6 }))
+  .chain(([priors, n]) => {
+    const links = fc.array(fc.tuple(fc.nat(priors.length - 1), share), { maxLength: priors.length });
+    const once = links.map((l) => [...new Map(l)]);
+    const finding = fc.record({ leak: fc.double({ min: 1e-6, max: 0.2, noNaN: true }), links: once });
+    return fc.record({
+      net: fc.array(finding, { minLength: n, maxLength: n }).map((findings): Network => ({
+        causes: priors.map((prior) => ({ prior })),
+        findings,
+      })),
+      sides: fc.array(fc.constantFrom("present", "absent", "open"), { minLength: n, maxLength: n }),
+      check: finding,
+    });
+  });
+
+const seenOf = (sides: readonly string[]): Seen => ({
+  present: sides.flatMap((s, i) => (s === "present" ? [i] : [])),
+  absent: sides.flatMap((s, i) => (s === "absent" ? [i] : [])),
+});
+
+/** Chance that a finding is seen in a world. */
+const shown = (f: Finding, there: readonly boolean[]) =>
+  1 - f.links.reduce((q, [i, p]) => (there[i] ? q * (1 - p) : q), 1 - f.leak);
+
+/** All worlds with their weight, one by one. */
+function worlds({ causes, findings }: Network, seen: Seen): { there: boolean[]; p: number }[] {
+  return Array.from({ length: 1 << causes.length }, (_, w) => {
+    const there = causes.map((_, i) => (w & (1 << i)) > 0);
+    const prior = causes.reduce((p, c, i) => p * (there[i] ? c.prior : 1 - c.prior), 1);
+    const yes = seen.present.reduce((p, f) => p * shown(findings[f], there), prior);
+    return { there, p: seen.absent.reduce((p, f) => p * (1 - shown(findings[f], there)), yes) };
+  });
+}
+
+describe("exact inference", () => {
+  test("equals the sum over all worlds to 1e-9", () => {
+    fc.assert(
+      fc.property(network, ({ net, sides }) => {
+        const seen = seenOf(sides);
+        const all = worlds(net, seen);
+        const total = all.reduce((s, w) => s + w.p, 0);
+        expect(evidence(weighing(net, seen)) / total).toBeCloseTo(1, 9);
+        for (const [i, p] of posterior(net, seen).entries())
+          expect(p).toBeCloseTo(all.reduce((s, w) => s + (w.there[i] ? w.p : 0), 0) / total, 9);
+      }),
+      { numRuns: 300 },
+    );
+  });
+
+  test("what a check would tell equals the information that all worlds give", () => {
+    const h = (p: number) => (p <= 0 || p >= 1 ? 0 : -p * Math.log2(p) - (1 - p) * Math.log2(1 - p));
+    fc.assert(
+      fc.property(network, ({ net, sides, check }) => {
+        const seen = seenOf(sides);
+        const few = { ...check, links: check.links.slice(0, 4) };
+        const all = worlds(net, seen);
+        const total = all.reduce((s, w) => s + w.p, 0);
+        const bad = all.reduce((s, w) => s + w.p * shown(few, w.there), 0) / total;
+        const noise = all.reduce((s, w) => s + w.p * h(shown(few, w.there)), 0) / total;
+        const [told] = worthOf(net, seen, posterior(net, seen), [few]);
+        expect(told.bad).toBeCloseTo(bad, 9);
+        expect(told.bits).toBeCloseTo(Math.max(0, h(bad) - noise), 9);
+      }),
+      { numRuns: 300 },
+    );
+  });
+
+  test("twelve rare findings at once keep their digits", () => {
+    const causes = Array.from({ length: 40 }, () => ({ prior: 1e-3 }));
+    const findings = Array.from({ length: 12 }, (_, f) => ({
+      leak: 1e-4,
+      links: [[f, 0.9] as const, [f + 12, 0.5] as const],
+    }));
+    const p = posterior({ causes, findings }, { present: findings.map((_, i) => i), absent: [] });
+    // Each finding hangs on its own two causes, so that two worlds of two suffice.
+    const alone = posterior(
+      { causes: causes.slice(0, 2), findings: [{ leak: 1e-4, links: [[0, 0.9] as const, [1, 0.5] as const] }] },
+      { present: [0], absent: [] },
+    );
+    for (let f = 0; f < 12; f++) {
+      expect(p[f] / alone[0]).toBeCloseTo(1, 9);
+      expect(p[f + 12] / alone[1]).toBeCloseTo(1, 9);
+    }
+    expect(p[30]).toBeCloseTo(1e-3, 12);
+  });
+});

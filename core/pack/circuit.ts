@@ -1,0 +1,61 @@
+import { list, number, object, oneOf, optional, pair, type Of } from "../schema/rule";
+import { id, line } from "./words";
+
+/** How a circuit works, and so how it can fail. */
+const CIRCUIT_KINDS = [
+  "thermistor",
+  "position",
+  "pressure",
+  "air-flow",
+  "oxygen",
+  "pickup",
+  "knock",
+  "switch",
+  "actuator",
+  "valve",
+  "recirculation",
+  "mixture",
+  "supply",
+  "reference",
+  "unit",
+  "other",
+] as const;
+export type CircuitKind = (typeof CIRCUIT_KINDS)[number];
+
+const MEASURED = ["V", "ohm", "%", "bar"] as const;
+export type Measured = (typeof MEASURED)[number];
+
+const band = pair(number(), number());
+
+const limit = object({
+  /** What is measured: the part itself, or what comes to its plug. */
+  of: oneOf("part", "reference", "ground", "feed"),
+  unit: oneOf(...MEASURED),
+  /** Between which pins, and how it stands: "across its two pins, plug off". */
+  at: line,
+  /** Lowest and highest good value. */
+  good: optional(band),
+  /** Where it goes with temperature: good values at so many °C, rising; between two of them it is interpolated. */
+  curve: optional(list(object({ celsius: number(-60, 1200), good: band }), { min: 2, max: 20 })),
+});
+export type Limit = Of<typeof limit>;
+
+/** What a circuit shares with others, and how its part is measured: what the codes of several circuits can have in common. */
+export const circuitRule = object({
+  system: id,
+  /** As its codes name it. */
+  circuit: line,
+  kind: optional(oneOf(...CIRCUIT_KINDS)),
+  /** What switches on its part: a fuse or relay. Circuits that name the same one share it. */
+  feed: optional(line),
+  /** The ground that its part uses. */
+  ground: optional(line),
+  /** The reference voltage of its sensor. */
+  reference: optional(line),
+  /** A plug or splice on the way to the unit that it shares. */
+  joint: optional(line),
+  /** What its wires run past. */
+  beside: optional(oneOf("exhaust", "water", "moving")),
+  limits: optional(list(limit, { max: 8 })),
+});
+export type Circuit = Of<typeof circuitRule>;

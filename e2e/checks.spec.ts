@@ -1,0 +1,142 @@
+import type { Page } from "@playwright/test";
+import { expect, expectAccessible, openGarage, sentence, test } from "./fixtures";
+import { lookedAt, noted, record } from "./ways";
+
+/** One number a digit or code, as somebody calls them out: lead-in and codes three times each, two rounds. */
+const called = (codes: readonly string[]): string =>
+  [...[0, 1].flatMap(() => ["13", ...codes].flatMap((c) => [c, c, c])), "13"].join(" ");
+
+/** A job on the demo's open estate, read by counts up to the meaning. */
+async function readByCounts(page: Page, codes: readonly string[]): Promise<void> {
+  await openGarage(page);
+  await page.getByRole("link", { name: "Go on with SM 418 T" }).click();
+  await page.getByRole("button", { name: /Stays lit/ }).click();
+  await page.getByRole("link", { name: "On to the hook-up" }).click();
+  for (const what of ["Engine off", "Parking brake on", "All consumers off: fan, lights, radio"])
+    await page.getByText(what, { exact: true }).click();
+  const next = page.getByRole("button", { name: /^(Done|Ready: on to the reading)/ });
+  for (const title of ["Find the connector", "Put the wire in"]) {
+    await next.click();
+    await expect(page.getByRole("heading", { name: title })).toBeVisible();
+  }
+  await next.click();
+  await page.getByRole("tab", { name: "Counts" }).click();
+  await page.getByRole("textbox", { name: "Counts" }).fill(called(codes));
+  await lookedAt(page, "CHECK ENGINE (MIL)");
+  await record(page);
+  await expect(page.getByRole("button", { name: "On to the checks" })).toBeVisible();
+}
+
+const suspects = (page: Page) => page.getByRole("region", { name: "What can be wrong" }).getByRole("listitem");
+const card = (page: Page, name: string | RegExp) => page.getByRole("region", { name });
+
+/** Takes another check than the one that is proposed. */
+async function other(page: Page, name: string): Promise<void> {
+  if (await card(page, name).isVisible()) return;
+  const more = page.getByRole("button", { name: /^Other checks and tools/ });
+  if ((await more.getAttribute("aria-expanded")) !== "true") await more.press("Enter");
+  await page.getByRole("button", { name: `Do this one: ${name}`, exact: true }).press("Enter");
+  await expect(card(page, name)).toBeVisible();
+}
+
+test("three codes with one cause: the ground comes before the sensors, is measured, mended and noted", async ({
+  page,
+}) => {
+  await readByCounts(page, ["27", "32", "53"]);
+  await page.getByRole("button", { name: "On to the checks" }).click();
+  await expect(sentence(page)).toHaveText("One thing stands out: sensor ground, splice S12 behind the air cleaner.");
+  const first = suspects(page).first();
+  await first.getByRole("button").click();
+  await expect(first).toContainText("It explains all three codes: 27, 32 and 53.");
+  await expect(first).toContainText("Otherwise three separate faults would have come together.");
+  await expectAccessible(page, "checks");
+
+  // Measured with slips: nothing, another unit, what cannot be, and then a comma.
+  const ground = card(page, /^Measure sensor ground/);
+  const shows = ground.getByLabel("The meter shows");
+  const judge = ground.getByRole("button", { name: "Is it good?" });
+  await judge.click();
+  await expect(ground).toContainText("Type what the meter shows");
+  await shows.fill("0,62 kΩ");
+  await judge.click();
+  await expect(ground).toContainText('"kΩ" does not fit here: this is measured in V or mV');
+  await shows.fill("900");
+  await judge.click();
+  await expect(ground).toContainText("900 V cannot be");
+  await shows.fill("0,62 V");
+  await page.keyboard.press("Enter");
+  await expect(ground.getByRole("status")).toContainText("0.62 V is too high by 0.57 V: good is up to 0.05 V.");
+  await ground.getByRole("button", { name: "Note it: bad" }).click();
+  await expect(sentence(page)).toHaveText("Most likely found: sensor ground, splice S12 behind the air cleaner.");
+  await noted(page, /splice S12 behind the air cleaner: 0.62 V is too high by 0.57 V/);
+
+  // Noted by mistake, taken back, and noted again; it outlives a reload.
+  await page.getByRole("button", { name: /^Take back: Measure sensor ground/ }).click();
+  await expect(sentence(page)).toHaveText(/^One thing stands out/);
+  await noted(page, /Taken back: Measure sensor ground/);
+  await ground.getByRole("button", { name: "There is a voltage" }).click();
+  await expect(sentence(page)).toHaveText(/^Most likely found/);
+  await page.reload();
+  await expect(sentence(page)).toHaveText(/^Most likely found/);
+
+  // The repair: empty first, then told; what is typed outlives a reload.
+  const repair = page.getByRole("region", { name: "Repair" });
+  await repair.getByRole("button", { name: "Note the repair" }).click();
+  await expect(repair).toContainText("Say in a few words what was done");
+  await repair.getByLabel("What was done").fill("Splice S12 soldered anew");
+  await page.reload();
+  await expect(repair.getByLabel("What was done")).toHaveValue("Splice S12 soldered anew");
+  await repair.getByLabel("Cost").fill("0");
+  await repair.getByRole("button", { name: "Note the repair" }).click();
+  await noted(page, /Repaired: Splice S12 soldered anew; cost 0; for 27, 32, 53\./);
+  await page.getByRole("button", { name: "On to the clear" }).click();
+  await expect(sentence(page)).toHaveText(/Pull the memory fuse/);
+});
+
+test("one code: a sensor held against its curve, two outcomes that do not go together, another check, a second tap", async ({
+  page,
+}) => {
+  await readByCounts(page, ["53"]);
+  await page.getByRole("button", { name: "On to the checks" }).click();
+  const plug = card(page, "Look at the plug of the engine coolant temperature (ECT) sensor");
+  // A double tap notes one outcome, and nothing of the check that takes its place.
+  await plug.getByRole("button", { name: "Good: on, dry, clean" }).dblclick();
+  await expect(plug).toBeHidden();
+  const done = page.getByRole("region", { name: "Done so far" }).getByRole("listitem");
+  await expect(done).toHaveCount(1);
+
+  // Another check than the proposed one, at the keyboard.
+  await other(page, "Measure the engine coolant temperature (ECT) sensor");
+  const part = card(page, "Measure the engine coolant temperature (ECT) sensor");
+  await expect(part.getByRole("heading")).toBeFocused();
+  await expect(part.getByRole("img", { name: "The meter sits between signal and ground." })).toBeVisible();
+  await part.getByLabel("The meter shows").fill("2.4");
+  await part.getByRole("button", { name: "Is it good?" }).click();
+  await expect(part).toContainText("Type how warm it is, in °C");
+  await part.getByLabel(/^Part is at/).fill("150");
+  await part.getByRole("button", { name: "Is it good?" }).click();
+  await expect(part).toContainText("The figures go from -20 °C to 100 °C: measure it in between");
+  await part.getByLabel(/^Part is at/).fill("20");
+  await part.getByRole("button", { name: "Is it good?" }).click();
+  await expect(part.getByRole("status")).toContainText(/2\.4 kΩ is good/);
+  await part.getByRole("button", { name: "Note it: good" }).click();
+  await expect(done).toHaveCount(2);
+
+  // All of the circuit measures good from the unit's plug, and yet a wire is said to be open.
+  for (const [name, outcome] of [
+    ["Measure the engine coolant temperature (ECT) sensor from the unit's plug", "The part's value"],
+    ["Ring through the wires of the engine coolant temperature (ECT) sensor", "One is open or comes and goes"],
+  ] as const) {
+    await other(page, name);
+    await card(page, name).getByRole("button", { name: outcome }).click({ delay: 600 });
+  }
+  await expect(page.getByText("These two hardly go together")).toBeVisible();
+});
+
+test("a code in no table and nothing sure to go by is told apart from a good vehicle", async ({ page }) => {
+  await page.setViewportSize({ width: 360, height: 740 });
+  await readByCounts(page, ["99"]);
+  await page.getByRole("link", { name: "Checks" }).click();
+  await expect(sentence(page)).toHaveText("No code is sure enough to go by.");
+  await expectAccessible(page, "no code to go by");
+});
