@@ -20,6 +20,7 @@ export default [
   route("jobs/:jobId/kept", "routes/job-kept.tsx"),
   route("watch", "routes/watch.tsx"),
   route("find", "routes/find.tsx"),
+  route("codes", "routes/codes.tsx"),
   route("simulated/:vehicleId", "routes/simulated.tsx"),
   route("makes", "routes/makes.tsx"),
   route("makes/new", "routes/make-new.tsx"),

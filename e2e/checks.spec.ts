@@ -140,3 +140,60 @@ test("a code in no table and nothing sure to go by is told apart from a good veh
   await expect(sentence(page)).toHaveText("No code is sure enough to go by.");
   await expectAccessible(page, "no code to go by");
 });
+
+test("what was found out about a code is there in the next job; codes are found by word; drives show what sets the lamp off", async ({
+  page,
+}) => {
+  await readByCounts(page, ["22"]);
+  await expect(page.getByRole("region", { name: "Can it be driven" })).toContainText("Do not drive it.");
+  await page.getByRole("button", { name: "Write a note: code 22" }).click();
+  const field = page.getByLabel("Your note to 22");
+  await expect(field).toBeFocused();
+  await field.fill("Float sticks on this one: tap the tank");
+  await page.reload();
+  await page.getByRole("button", { name: "Write a note: code 22" }).click();
+  await expect(field).toHaveValue("Float sticks on this one: tap the tank");
+  await page.getByRole("button", { name: "Keep the note" }).click();
+  await expect(page.getByRole("region", { name: "Code 22" })).toContainText("Your note: Float sticks");
+
+  // Another vehicle of the make, another job: the note is there.
+  await page.goto("/jobs/demo-job-six/meaning");
+  await expect(page.getByRole("region", { name: "Code 14" })).toBeVisible();
+  await expect(page.getByText("Float sticks")).toBeHidden();
+
+  await page.goto("/codes");
+  const search = page.getByLabel("Number, circuit or word");
+  await search.fill("norrvik coolant level");
+  const found = page.getByRole("list", { name: "Codes found" }).getByRole("listitem");
+  await expect(found).toHaveCount(1);
+  await expect(found).toContainText("22");
+  await search.fill("flux");
+  await expect(page.getByText('No table here knows "flux".')).toBeVisible();
+
+  await page.goto("/vehicles/demo-ferry3");
+  const when = page.getByRole("region", { name: "When it comes on" });
+  await expect(when).toContainText("Nothing is noted yet.");
+  for (const [weather, button] of [
+    ["Wet", "The lamp came on"],
+    ["Dry", "A quiet drive"],
+    ["Wet", "The lamp came on"],
+    ["Dry", "A quiet drive"],
+    ["Wet", "The lamp came on"],
+  ] as const) {
+    const noted = await page.getByRole("button", { name: /^Remove the drive/ }).count();
+    // Of one group one holds: the other one goes by itself.
+    await when
+      .getByText(weather === "Wet" ? "Dry" : "Wet", { exact: true })
+      .last()
+      .click();
+    await when.getByText(weather, { exact: true }).last().click();
+    await when.getByRole("button", { name: button }).click();
+    await expect(page.getByRole("button", { name: /^Remove the drive/ })).toHaveCount(Math.min(4, noted + 1));
+  }
+  await expect(when).toContainText(
+    'Too few drives to tell: with "wet" it came on in 3 of 3 such drives, and in 0 of 2 others.',
+  );
+  await page.reload();
+  await expect(when).toContainText("in 3 of 3 such drives");
+  await expectAccessible(page, "when it comes on");
+});

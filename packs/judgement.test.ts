@@ -43,6 +43,7 @@ class Made {
       engine,
       market: "home",
       changes: [],
+      drives: [],
       radio: "none",
       createdAt: at(0),
       ...more,

@@ -12,6 +12,7 @@ import { changeVehicle, newId, readCard, removeVehicle, write } from "~/store/re
 import { dropFilms } from "~/store/films";
 import { shortDate } from "~/store/format";
 import { vehicleName } from "~/store/vehicle-name";
+import { WhenItComes } from "~/features/conditions/WhenItComes";
 import { Button, LinkButton } from "~/ui/Button";
 import { ChangeText } from "~/ui/ChangeText";
 import { Choice } from "~/ui/Choice";
@@ -83,6 +84,13 @@ async function act({ request, params }: Route.ClientActionArgs) {
     const radio = RADIO.find((r) => r.value === text("radio"))?.value;
     if (radio) await changeVehicle(vehicle.id, (v) => ({ ...v, radio }));
   }
+  if (intent === "drive") {
+    const told = text("conditions").split("|").filter(Boolean).slice(0, 20);
+    const drive = { at: nowIso(), cameOn: text("cameOn") === "yes", conditions: told };
+    await changeVehicle(vehicle.id, (v) => ({ ...v, drives: [...v.drives, drive] }));
+  }
+  if (intent === "remove-drive")
+    await changeVehicle(vehicle.id, (v) => ({ ...v, drives: v.drives.filter((d) => d.at !== text("at")) }));
   if (intent === "add-change") {
     const what = text("text").slice(0, 200);
     const codes = text("codes").match(/\d{1,4}/g) ?? [];
@@ -200,6 +208,7 @@ export default function VehiclePage({ loaderData, actionData }: Route.ComponentP
         <Columns>
           <Stack>
             <History jobs={jobs} />
+            <WhenItComes vehicle={vehicle} jobs={jobs} />
           </Stack>
           <Stack>
             <Sheet>

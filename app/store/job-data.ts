@@ -3,7 +3,9 @@ import type { JobCase } from "@core/job/case";
 import { askedOf, lockOf } from "@core/job/gates";
 import { judge, type Judgement } from "@core/job/judge";
 import { systemsOf, type SystemAccess } from "@core/pack/scope";
+import type { CodeNotes } from "@core/record/code-notes";
 import type { Reading, StepId, Vehicle } from "@core/record/types";
+import { codeNotes } from "./code-notes";
 import { packById } from "./packs";
 import { keptPath } from "./paths";
 import { readJob, readVehicle } from "./opening";
@@ -17,6 +19,8 @@ export interface JobData extends JobCase {
   access: SystemAccess;
   /** What is known, proven and said, from the records as they are. */
   judged: Judgement;
+  /** Own notes to codes, of all makes. */
+  notes: CodeNotes;
 }
 
 /** Is the make known here, and a way to read this vehicle? */
@@ -27,13 +31,13 @@ export const isReadable = (vehicle: Vehicle): boolean => {
 
 export async function readJobData(jobId: string): Promise<JobData> {
   const job = await readJob(jobId);
-  const [vehicle, readings] = await Promise.all([readVehicle(job.vehicle), readingsOf(job)]);
+  const [vehicle, readings, notes] = await Promise.all([readVehicle(job.vehicle), readingsOf(job), codeNotes()]);
   const pack = packById(vehicle.pack);
   if (!pack || !isReadable(vehicle)) throw redirect(keptPath(job.id));
   const systems = systemsOf(pack, vehicle);
   const access = systems.find((s) => s.system === job.system) ?? systems[0];
   const known: JobCase = { job, vehicle, pack, readings, systems };
-  return { job, vehicle, pack, readings, systems, access, judged: judge(known) };
+  return { job, vehicle, pack, readings, systems, access, judged: judge(known), notes };
 }
 
 /** What is known and proven of the system that is read now. */

@@ -1,8 +1,10 @@
 import { mergeBackup, writeBackup, type Merge } from "@core/record/backup";
 import type { Pack } from "@core/pack/pack";
+import type { CodeNotes } from "@core/record/code-notes";
 import type { Doc } from "@core/record/types";
 import { boxes, KINDS, ready, type Kind } from "./boxes";
 import { nowIso } from "./clock";
+import { bringNotes, codeNotes } from "./code-notes";
 import { isThere, keyIn } from "./opening";
 import { rawPacks } from "./own-packs";
 import { packById, writePack } from "./packs";
@@ -18,12 +20,17 @@ export async function exportEverything(): Promise<string> {
       const { id } = raw as { id?: unknown };
       records[`${kind}/${typeof id === "string" ? id : key}`] = raw;
     });
-  return writeBackup(records, nowIso(), Object.fromEntries(rawPacks()));
+  return writeBackup(records, nowIso(), Object.fromEntries(rawPacks()), await codeNotes());
 }
 
 /** Brings in the records of a file and the makes that they need; those that are here stay as they are. */
-export async function bringIn(docs: readonly Doc[], makes: readonly Pack[] = []): Promise<Merge> {
+export async function bringIn(
+  docs: readonly Doc[],
+  makes: readonly Pack[] = [],
+  notes: CodeNotes = {},
+): Promise<Merge> {
   await ready();
+  if (Object.keys(notes).length) await bringNotes(notes);
   for (const make of makes) if (!packById(make.id)) await writePack(make);
   const here = new Map<string, unknown>();
   const look = async (kind: Kind, id: string, key: string) => {

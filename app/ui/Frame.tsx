@@ -100,6 +100,7 @@ export function TopBar({ children, nav = true }: { children?: ReactNode; nav?: b
           </NavLink>
           <NavLink to="/watch">Watch a lamp</NavLink>
           <NavLink to="/find">Find a way in</NavLink>
+          <NavLink to="/codes">Find a code</NavLink>
           <NavLink to="/makes">Makes</NavLink>
           <NavLink to="/settings">Settings</NavLink>
         </Nav>

@@ -11,6 +11,17 @@ import { resultFrom } from "@core/record/readings";
 import { RECORD_VERSION, type Doc, type Job, type Reading, type Story, type Vehicle } from "@core/record/types";
 import { packById } from "@packs/index";
 
+/** Drives of the estate: how many days ago, whether the lamp came on, and under which conditions. */
+const DRIVES: readonly (readonly [number, boolean, ...string[]])[] = [
+  [12, false, "Cold", "Town", "Dry"],
+  [11, true, "Warm", "Country", "Wet"],
+  [9, false, "Warm", "Country", "Dry"],
+  [8, true, "Cold", "Town", "Wet"],
+  [6, false, "Warm", "Motorway", "Dry"],
+  [5, false, "Cold", "Town", "Dry"],
+  [4, true, "Warm", "Town", "Wet"],
+];
+
 /** The demo fleet of the Saltmarsh Ferry & Tramway Trust. Its readings are tapped by a made-up hand and really decoded. */
 export function buildDemo(now: number): Doc[] {
   const day = 86_400_000;
@@ -34,11 +45,14 @@ export function buildDemo(now: number): Doc[] {
     engine,
     market: "home",
     changes: [],
+    drives: [],
     radio: "not-asked",
     createdAt: at(400),
     ...more,
   });
-  const estate = vehicle("demo-sm418t", "SM 418 T", "norrvik", "estate", 1989, "2.3");
+  const estate = vehicle("demo-sm418t", "SM 418 T", "norrvik", "estate", 1989, "2.3", {
+    drives: DRIVES.map(([daysAgo, cameOn, ...conditions]) => ({ at: at(daysAgo), cameOn, conditions })),
+  });
   const hatch = vehicle("demo-sm233k", "SM 233 K", "calverra", "hatch", 1994, "1.6", {
     radio: "code-known",
     changes: [{ text: "Air pump removed with the new exhaust", codes: ["27"] }],

@@ -2,6 +2,7 @@ import fc from "fast-check";
 import { describe, expect, test } from "vitest";
 import { worthOf } from "./choose";
 import { evidence, posterior, weighing } from "./infer";
+import { moreOften } from "./conditions";
 import type { Finding, Network, Seen } from "./network";
 
 const share = fc.double({ min: 0.001, max: 0.7, noNaN: true });
@@ -91,4 +92,28 @@ describe("exact inference", () => {
     }
     expect(p[30]).toBeCloseTo(1e-3, 12);
   });
+});
+
+test("one share is greater than another as often as drawing both says", () => {
+  // Beta(on + 1, off + 1) held against a sum over a grid of both shares.
+  const density = (p: number, on: number, of: number) => p ** on * (1 - p) ** (of - on);
+  const steps = Array.from({ length: 400 }, (_, i) => (i + 0.5) / 400);
+  fc.assert(
+    fc.property(fc.nat(12), fc.nat(12), fc.nat(12), fc.nat(12), (a, b, c, d) => {
+      const [x, y] = [
+        { on: a, of: a + b },
+        { on: c, of: c + d },
+      ];
+      let [more, all, below] = [0, 0, 0];
+      for (const p of steps) {
+        const own = density(p, x.on, x.of);
+        const here = density(p, y.on, y.of);
+        more += own * (below + here / 2);
+        below += here;
+        all += own;
+      }
+      expect(moreOften(x, y)).toBeCloseTo(more / (all * below), 3);
+    }),
+    { numRuns: 60 },
+  );
 });

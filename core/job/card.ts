@@ -1,8 +1,9 @@
+import { driveOfStory, type Drive } from "../diagnosis/conditions";
 import type { Job, JobEnd, Reading, StepId } from "../record/types";
 import { nextStep, worthKeeping } from "./gates";
 
 /** Raised when a card holds something else than before: older ones are made anew from the records. */
-export const CARD_VERSION = 1;
+export const CARD_VERSION = 2;
 
 /** What of a reading is told outside its own job: no mark and no picture. */
 export interface Gist {
@@ -30,6 +31,8 @@ export interface JobLine {
   done: StepId[];
   /** The step that comes next. */
   at: StepId;
+  /** When the lamp came on, as the story tells it. */
+  cameOn: Drive | null;
   /** The oldest first. */
   readings: Gist[];
 }
@@ -87,6 +90,7 @@ function lineOf(job: Job, readings: readonly Gist[]): JobLine {
     verdict,
     done,
     at: nextStep(job, sorted),
+    cameOn: driveOfStory(job.story, job.openedAt),
     readings: sorted,
   };
 }

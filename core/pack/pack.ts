@@ -105,6 +105,8 @@ const entry = object({
   /** Where the source tells it. */
   sets: optional(text),
   affects: optional(text),
+  /** Can the vehicle be driven with it: on, gently and no further than to where it is mended, or not at all? */
+  drive: optional(oneOf("on", "gently", "stop")),
   lookFirst: list(text, { max: 8 }),
   /** Detailed faults behind one vague number, and what tells them apart. */
   details: optional(list(object({ title: line, tell: text }), { min: 1, max: 12 })),
@@ -114,6 +116,7 @@ const entry = object({
   first: optional(text),
 });
 export type Entry = Of<typeof entry>;
+export type Drive = NonNullable<Entry["drive"]>;
 
 const table = object({ id, system: id, scope: optional(scopeRule), entries: list(entry, { max: 1000 }) });
 export type Table = Of<typeof table>;

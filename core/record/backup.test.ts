@@ -18,6 +18,7 @@ const vehicle = (n: number): Vehicle => ({
   engine: "E",
   market: "m",
   changes: [],
+  drives: [],
   radio: "none",
   createdAt: NOW,
 });

@@ -3,6 +3,7 @@ import { climb, type Ladder } from "../schema/ladder";
 import { holds, object, oneOf, optional, rule, time, whole, type Of } from "../schema/rule";
 import type { Pack } from "../pack/pack";
 import { checkPack } from "../pack/schema";
+import { readNotes, type CodeNotes } from "./code-notes";
 import { openDoc } from "./open";
 import type { Doc } from "./types";
 
@@ -21,6 +22,8 @@ const shape = object({
   records: rule<Record<string, unknown>>(Joi.object()),
   /** Makes of one's own, by id; a file from before there were any has none. */
   makes: optional(rule<Record<string, unknown>>(Joi.object())),
+  /** Own notes to codes. */
+  notes: optional(rule<Record<string, unknown>>(Joi.object())),
 });
 type Backup = Of<typeof shape>;
 
@@ -29,6 +32,7 @@ export interface BackupRead {
   savedAt: string;
   docs: Doc[];
   makes: Pack[];
+  notes: CodeNotes;
   faults: { key: string; message: string }[];
 }
 
@@ -36,9 +40,11 @@ export function writeBackup(
   records: Record<string, unknown>,
   savedAt: string,
   makes: Record<string, unknown> = {},
+  notes: CodeNotes = {},
 ): string {
   const file: Backup = { format: BACKUP_FORMAT, version: BACKUP_VERSION, savedAt, records };
-  return JSON.stringify(Object.keys(makes).length ? { ...file, makes } : file, null, 1);
+  const filled = (of: object) => Object.keys(of).length > 0;
+  return JSON.stringify({ ...file, ...(filled(makes) && { makes }), ...(filled(notes) && { notes }) }, null, 1);
 }
 
 /**
@@ -65,8 +71,11 @@ export function readBackup(text: string): BackupRead | { fault: string } {
     savedAt,
     records,
     makes = {},
+    notes = {},
   } = climb(BACKUP_LADDER, { ...held.value }, version, BACKUP_VERSION) as unknown as Backup;
-  const read: BackupRead = { savedAt, docs: [], makes: [], faults: [] };
+  const read: BackupRead = { savedAt, docs: [], makes: [], notes: readNotes(notes), faults: [] };
+  if (Object.keys(notes).length && !Object.keys(read.notes).length)
+    read.faults.push({ key: "notes", message: "The notes to codes are not as they should be and are left out." });
   for (const [key, record] of Object.entries(records)) {
     const opened = openDoc(key, record);
     if ("locked" in opened) read.faults.push({ key, message: opened.locked.message });

@@ -66,6 +66,11 @@ export const vehicleRule = object({
   market: name,
   /** What was changed on it; `codes` are expected because of it. */
   changes: otherwise(list(object({ text: line, codes }), { max: LIMITS.changes }), []),
+  /** Drives of which it was noted whether the lamp came on, and under which conditions. */
+  drives: otherwise(
+    list(object({ at: time, cameOn: flag, conditions: list(name, { max: 20 }) }), { max: LIMITS.clears }),
+    [],
+  ),
   radio: otherwise(oneOf("none", "code-known", "code-unknown", "not-asked"), "not-asked"),
   createdAt: time,
 });

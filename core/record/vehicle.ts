@@ -5,5 +5,5 @@ export function newVehicle(
   about: Pick<Vehicle, "id" | "plate" | "pack" | "variant" | "year" | "engine" | "market">,
   createdAt: string,
 ): Vehicle {
-  return { version: RECORD_VERSION, kind: "vehicle", ...about, changes: [], radio: "not-asked", createdAt };
+  return { version: RECORD_VERSION, kind: "vehicle", ...about, changes: [], drives: [], radio: "not-asked", createdAt };
 }

@@ -170,6 +170,20 @@ function OneEntry({
           maxLength={1000}
           onStore={optional("affects")}
         />
+        <Choice
+          label="Can it be driven"
+          value={e.drive ?? "untold"}
+          onChange={(drive) => {
+            const { drive: _, ...rest } = e;
+            onTold(drive === "untold" ? rest : { ...rest, drive });
+          }}
+          options={[
+            { value: "untold", label: "Not said" },
+            { value: "on", label: "Yes" },
+            { value: "gently", label: "Gently, to be mended" },
+            { value: "stop", label: "No" },
+          ]}
+        />
         <LiveField
           label="Caution"
           description="What must not be done with this fault"

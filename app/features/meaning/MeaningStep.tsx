@@ -1,5 +1,8 @@
 import { OctagonAlert } from "lucide-react";
+import { useState } from "react";
+import { Link } from "react-router";
 import styled from "styled-components";
+import { driveAdvice } from "@core/diagnosis/drive";
 import { meaningsOf, type Meaning } from "@core/pack/lookup";
 import { scopeText } from "@core/pack/scope";
 import type { Sure } from "@core/flash/sureness";
@@ -8,8 +11,9 @@ import type { Known } from "@core/job/known";
 import { listOf, lower, settles, why } from "@core/job/say";
 import { atLeast, atMost } from "@core/job/told";
 import type { System } from "@core/pack/pack";
+import { noteKey } from "@core/record/code-notes";
 import type { Vehicle } from "@core/record/types";
-import { shortTime } from "~/store/format";
+import { shortDate, shortTime } from "~/store/format";
 import { ownOf } from "~/store/job-data";
 import { useIntents, useJob } from "~/store/use-job";
 import { Button, LinkButton } from "~/ui/Button";
@@ -20,6 +24,8 @@ import { Why } from "~/ui/Why";
 import { middle, mono } from "~/ui/theme";
 import type { JobIntents } from "~/store/job-intents";
 import type { MeaningIntents } from "./intents";
+import { CodeNote, NoteButton } from "./CodeNote";
+import { DriveSays } from "./DriveSays";
 import { jobPath } from "~/store/paths";
 import { Trouble } from "~/ui/Trouble";
 
@@ -80,6 +86,7 @@ export function MeaningStep() {
   const of = (kind: CodeKind) => meanings.filter((m) => codeKind(data, access.system, m.code) === kind);
   const [faults, expected, status] = [of("fault"), of("expected"), of("status")];
   const shared = sharedCircuits(faults);
+  const advice = driveAdvice(faults.filter((m) => atLeast(sureOf(m.code), "likely")));
   const nameOf = (system: string) => systems.find((s) => s.system === system)?.name ?? system;
   const doubts = [...new Set(known.doubts.map((d) => settles(d, nameOf)))];
   const reasons = judged.statements.filter(
@@ -94,6 +101,8 @@ export function MeaningStep() {
         sure={sureOf(m.code)}
         about={access.about}
         where={known.codes.filter((x) => x.code === m.code).map((x) => x.memory)}
+        own={noteKey(pack.id, access.memory, m.code)}
+        note={data.notes[noteKey(pack.id, access.memory, m.code)]}
       />
     ));
   const clearNext =
@@ -145,6 +154,7 @@ export function MeaningStep() {
           <Soft>{pack.proving.readiness}</Soft>
         </Sheet>
       )}
+      {advice && <DriveSays advice={advice} />}
       {shared.map((s) => (
         <Sheet key={s.circuit}>
           <p>
@@ -161,27 +171,7 @@ export function MeaningStep() {
       {status.length > 0 && <h2>Status, no fault</h2>}
       {cards(status)}
       <Trouble problem={problem ?? whole.problem} />
-      {last && (
-        <StepAction>
-          {job.handOver ? (
-            <Soft>Another workshop takes over: leave the codes stored for them.</Soft>
-          ) : known.answer !== "codes" ? null : (
-            <Button
-              $look={clearNext ? "primary" : "secondary"}
-              isDisabled={busy}
-              onPress={() => send({ intent: "meaning" })}
-            >
-              On to the checks
-            </Button>
-          )}
-          <LinkButton
-            $look={known.answer === "codes" || known.none === "certain" ? "secondary" : "primary"}
-            to={jobPath(job.id, "read")}
-          >
-            Read once more
-          </LinkButton>
-        </StepAction>
-      )}
+      {last && <Onward primary={clearNext} busy={busy} onMeaning={() => send({ intent: "meaning" })} />}
     </>
   );
 }
@@ -241,6 +231,8 @@ function CodeMeaning({
   sure,
   about,
   where,
+  own,
+  note,
 }: {
   meaning: Meaning;
   vehicle: Vehicle;
@@ -248,8 +240,12 @@ function CodeMeaning({
   about: System;
   /** The memories that hold it. */
   where: readonly (string | null)[];
+  /** Under what an own note is kept, and the note. */
+  own: string;
+  note: { text: string; at: string } | undefined;
 }) {
   const { code, entry, nearMisses, elsewhere } = meaning;
+  const [writing, write] = useState(false);
   const because = vehicle.changes.filter((c) => c.codes.includes(code));
   return (
     <Card aria-label={`Code ${code}`}>
@@ -263,6 +259,7 @@ function CodeMeaning({
               .join(", ")}
           </p>
         )}
+        <NoteButton code={code} there={note !== undefined} writing={writing} onWrite={() => write(true)} />
       </Number>
       <div style={{ display: "grid", gap: 12 }}>
         {entry ? (
@@ -324,25 +321,13 @@ function CodeMeaning({
             )}
           </>
         ) : (
-          <>
-            <h2>In no table of this vehicle</h2>
-            <p>
-              A miscount, a status code that is not written down, or the table of another year. Read once more before
-              you chase it.
-            </p>
-            {nearMisses.length > 0 && (
-              <div>
-                <h3>One flash away, and in the table</h3>
-                <ul>
-                  {nearMisses.map((n) => (
-                    <li key={n.code}>
-                      <Mono>{n.code}</Mono> {n.title}, {n.circuit}
-                    </li>
-                  ))}
-                </ul>
-              </div>
-            )}
-          </>
+          <InNoTable code={code} nearMisses={nearMisses} />
+        )}
+        {writing && <CodeNote key={own} of={own} code={code} note={note?.text ?? ""} onDone={() => write(false)} />}
+        {note && !writing && (
+          <p>
+            <strong>Your note:</strong> {note.text} <Soft as="span">{shortDate(note.at)}</Soft>
+          </p>
         )}
         {elsewhere.map((e, i) => (
           <Soft key={i}>
@@ -351,5 +336,56 @@ function CodeMeaning({
         ))}
       </div>
     </Card>
+  );
+}
+
+/** A code without an entry: what it can be, and where else it stands. */
+function InNoTable({ code, nearMisses }: Pick<Meaning, "code" | "nearMisses">) {
+  return (
+    <>
+      <h2>In no table of this vehicle</h2>
+      <p>
+        A miscount, a status code that is not written down, or the table of another year. Read once more before you
+        chase it.
+      </p>
+      <p>
+        <Link to={`/codes?q=${code}`}>Look for {code} in all makes</Link>
+      </p>
+      {nearMisses.length > 0 && (
+        <div>
+          <h3>One flash away, and in the table</h3>
+          <ul>
+            {nearMisses.map((n) => (
+              <li key={n.code}>
+                <Mono>{n.code}</Mono> {n.title}, {n.circuit}
+              </li>
+            ))}
+          </ul>
+        </div>
+      )}
+    </>
+  );
+}
+
+function Onward({ primary, busy, onMeaning }: { primary: boolean; busy: boolean; onMeaning: () => void }) {
+  const data = useJob();
+  const { job } = data;
+  const { known } = ownOf(data);
+  return (
+    <StepAction>
+      {job.handOver ? (
+        <Soft>Another workshop takes over: leave the codes stored for them.</Soft>
+      ) : known.answer !== "codes" ? null : (
+        <Button $look={primary ? "primary" : "secondary"} isDisabled={busy} onPress={onMeaning}>
+          On to the checks
+        </Button>
+      )}
+      <LinkButton
+        $look={known.answer === "codes" || known.none === "certain" ? "secondary" : "primary"}
+        to={jobPath(job.id, "read")}
+      >
+        Read once more
+      </LinkButton>
+    </StepAction>
   );
 }

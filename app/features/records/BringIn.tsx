@@ -22,7 +22,7 @@ export function BringIn() {
       const read = await flashWorker().readBackup(file);
       if ("fault" in read)
         return setState({ phase: "refused", name, why: `${read.fault} Your records are as they were.` });
-      setState({ phase: "done", read, merge: await bringIn(read.docs, read.makes) });
+      setState({ phase: "done", read, merge: await bringIn(read.docs, read.makes, read.notes) });
     } catch {
       setState({
         phase: "refused",

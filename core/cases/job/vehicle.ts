@@ -50,6 +50,7 @@ export function makeVehicle(pack: Pack, random: () => number, at: string): Made 
       pack: pack.id,
       ...facts,
       changes: expected.length ? [{ text: "Changed", codes: expected }] : [],
+      drives: [],
       radio: pick(["none", "code-known", "code-unknown", "not-asked"] as const, random),
       createdAt: at,
     };

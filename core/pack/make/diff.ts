@@ -82,6 +82,7 @@ const FIELDS: readonly [keyof Entry, string][] = [
   ["title", "title"],
   ["sets", "set when"],
   ["affects", "affects"],
+  ["drive", "whether it can be driven"],
   ["lookFirst", "look first"],
   ["details", "details"],
   ["caution", "caution"],
