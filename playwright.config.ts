@@ -4,7 +4,7 @@ import { chromium } from "./e2e/chromium";
 const demo = Number(process.env.DEMO_PORT ?? 4173);
 const plain = Number(process.env.PLAIN_PORT ?? 4174);
 const server = (port: number, env: Record<string, string>) => ({
-  command: "node node_modules/.bin/react-router-serve build/server/index.js",
+  command: "node server.mjs",
   url: `http://127.0.0.1:${port}/settings`,
   env: { ...env, PORT: String(port), HOST: "127.0.0.1", NODE_ENV: "production" },
   reuseExistingServer: false,
@@ -31,6 +31,8 @@ export default defineConfig({
     // The usual headless name counts as a robot to the server's renderer.
     userAgent: "Mozilla/5.0 (X11; Linux x86_64) AppleWebKit/537.36 (KHTML, like Gecko) Chrome/156.0.0.0 Safari/537.36",
     launchOptions: chromium,
+    // What is kept for when there is no signal has a test of its own; elsewhere the server answers.
+    serviceWorkers: "block",
     // Recording all that was done costs a third of the time: asked for where a failure is looked into.
     trace: process.env.TRACE ? "retain-on-failure" : "off",
   },

@@ -5,6 +5,7 @@ import { renderToPipeableStream } from "react-dom/server";
 import { ServerRouter, type EntryContext } from "react-router";
 import { ServerStyleSheet, StyleSheetManager } from "styled-components";
 import { NonceContext } from "./nonce";
+import { NONCE_PLACE } from "./offline/names";
 
 export const streamTimeout = 5_000;
 
@@ -35,7 +36,8 @@ export default async function handleRequest(
   headers: Headers,
   context: EntryContext,
 ): Promise<Response> {
-  const nonce = randomBytes(16).toString("base64");
+  // The page that is kept for when there is no signal gets its nonce where it is shown.
+  const nonce = request.headers.has("X-React-Router-SPA-Mode") ? NONCE_PLACE : randomBytes(16).toString("base64");
   const sheet = new ServerStyleSheet({ nonce });
   headers.set("Content-Type", "text/html; charset=utf-8");
   headers.set("Content-Security-Policy", contentSecurityPolicy(nonce));

@@ -8,6 +8,7 @@ import type { Route } from "./+types/root";
 import { useNonce } from "./nonce";
 import { useOtherTabs } from "./store/tabs";
 import { GlobalStyle } from "./ui/theme";
+import { Update } from "./ui/Update";
 
 export function loader({ request }: Route.LoaderArgs) {
   const theme = /(?:^|;\s*)klinko-theme=(light|dark)/.exec(request.headers.get("Cookie") ?? "")?.[1] ?? null;
@@ -21,7 +22,10 @@ export function shouldRevalidate() {
 
 export const meta: Route.MetaFunction = () => [
   { title: "Klinko" },
-  { name: "description", content: "Reads the codes that a vehicle's lamp blinks." },
+  {
+    name: "description",
+    content: "Reads the codes that old vehicles blink, says what they mean, and proves the repair.",
+  },
 ];
 
 export function Layout({ children }: { children: ReactNode }) {
@@ -38,7 +42,10 @@ export function Layout({ children }: { children: ReactNode }) {
         <meta charSet="utf-8" />
         <meta name="viewport" content="width=device-width, initial-scale=1" />
         <meta property="csp-nonce" content={nonce} suppressHydrationWarning />
+        <meta name="theme-color" content="#101a21" />
         <link rel="icon" href="/icon.svg" type="image/svg+xml" />
+        <link rel="apple-touch-icon" href="/icon-192.png" />
+        <link rel="manifest" href="/manifest.webmanifest" />
         <Meta />
         <Links nonce={nonce} />
       </head>
@@ -56,6 +63,7 @@ export default function Root({ loaderData }: Route.ComponentProps) {
   useOtherTabs();
   return (
     <I18nProvider locale={loaderData.locale}>
+      <Update />
       <Outlet />
     </I18nProvider>
   );

@@ -32,6 +32,8 @@ const card = (page: Page, name: string | RegExp) => page.getByRole("region", { n
 
 /** Takes another check than the one that is proposed. */
 async function other(page: Page, name: string): Promise<void> {
+  // What was noted last is weighed in first: the list is sorted anew by it.
+  await expect(page.locator('[aria-busy="false"]')).toBeVisible();
   if (await card(page, name).isVisible()) return;
   const more = page.getByRole("button", { name: /^Other checks and tools/ });
   if ((await more.getAttribute("aria-expanded")) !== "true") await more.press("Enter");
@@ -129,6 +131,7 @@ test("one code: a sensor held against its curve, two outcomes that do not go tog
   ] as const) {
     await other(page, name);
     await card(page, name).getByRole("button", { name: outcome }).click({ delay: 600 });
+    await expect(card(page, name)).toBeHidden();
   }
   await expect(page.getByText("These two hardly go together")).toBeVisible();
 });

@@ -64,10 +64,16 @@ export function stale(built, sources) {
 }
 
 export async function ensureBuild() {
-  const sources = ["app", "core", "packs", "public", "vite.config.ts", "react-router.config.ts", "package-lock.json"];
-  if (!stale("build/server/index.js", sources)) return;
+  const sources = ["app", "core", "packs", "public", "vite.config.ts", "vite.offline.config.ts", "react-router.config.ts", "package-lock.json", "scripts/offline.mjs"]; // prettier-ignore
+  // The worker is written last: it is there when all of a build is.
+  if (!stale("build/client/sw.js", sources)) return;
   console.log("Building …");
   await quietly("react-router", ["build"], "The build failed; see above.");
+  const { status, stdout, stderr } = spawnSync(process.execPath, ["scripts/offline.mjs"], {
+    cwd: root,
+    encoding: "utf8",
+  });
+  if (status) stop(`${stdout}${stderr}\nWhat is kept without a signal could not be built; see above.`);
 }
 
 export async function ensureCli() {
@@ -131,7 +137,7 @@ export function freePort(wanted) {
   return tryPort(wanted).then((port) => port ?? tryPort(0));
 }
 
-export const serverArgs = [bin("react-router-serve"), "build/server/index.js"];
+export const serverArgs = ["server.mjs"];
 
 /** Serves the demo on a free port, opens a browser, and closes both when `work` is done. */
 export async function withDemo(port, work) {

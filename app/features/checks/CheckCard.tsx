@@ -89,7 +89,7 @@ export function CheckCard({
   };
   const Icon = check.tool ? TOOL_ICONS[check.tool] : ClipboardCheck;
   return (
-    <Card aria-label={words.title}>
+    <Card aria-label={words.title} aria-busy={busy}>
       <h2 ref={title} tabIndex={-1}>
         {words.title}
       </h2>

@@ -1,0 +1,47 @@
+import { clientsClaim } from "workbox-core";
+import { cleanupOutdatedCaches, matchPrecache, precacheAndRoute, type PrecacheEntry } from "workbox-precaching";
+import { NavigationRoute, registerRoute } from "workbox-routing";
+import { CacheFirst } from "workbox-strategies";
+import { NONCE_PLACE, SHELL, SKIP_WAITING } from "./names";
+
+/**
+ * Keeps Klinko at work without a signal: all of the app is fetched with the first visit. A newer one is fetched beside the one that is at work and takes
+ * over when somebody says so, never in the middle of a reading.
+ */
+declare const self: ServiceWorkerGlobalScope & { __WB_MANIFEST: (string | PrecacheEntry)[] };
+/** The policy of the pages, with a place for the nonce; put in when this is built. */
+declare const SHELL_POLICY: string;
+
+/** The server has so long to answer before the page comes from what is kept, ms. */
+const SERVER_MS = 5000;
+
+precacheAndRoute(self.__WB_MANIFEST);
+cleanupOutdatedCaches();
+clientsClaim();
+
+// What reads a page off a photo is heavy and seldom needed: kept once it was fetched.
+registerRoute(({ url }) => url.pathname.startsWith("/assets/"), new CacheFirst({ cacheName: "klinko-heavy" }));
+
+registerRoute(new NavigationRoute(({ request }) => fromServer(request).catch(shell)));
+
+async function fromServer(request: Request): Promise<Response> {
+  const response = await fetch(request, { signal: AbortSignal.timeout(SERVER_MS) });
+  // A server that is starting or ailing is as good as none.
+  if (response.status >= 500) throw new Error(`The server answered ${response.status}.`);
+  return response;
+}
+
+/** The page without any content of its own: it draws itself from what is on the device. */
+async function shell(): Promise<Response> {
+  const kept = await matchPrecache(SHELL);
+  if (!kept) return Response.error();
+  const nonce = btoa(String.fromCharCode(...crypto.getRandomValues(new Uint8Array(16))));
+  const filled = (text: string) => text.replaceAll(NONCE_PLACE, nonce);
+  return new Response(filled(await kept.text()), {
+    headers: { "Content-Type": "text/html; charset=utf-8", "Content-Security-Policy": filled(SHELL_POLICY) },
+  });
+}
+
+self.addEventListener("message", (event) => {
+  if (event.data === SKIP_WAITING) void self.skipWaiting();
+});
