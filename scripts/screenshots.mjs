@@ -27,7 +27,6 @@ await withDemo(4181, async (browser, base) => {
   await page.getByRole("link", { name: "Go on with SM 418 T" }).click();
   await page.getByRole("link", { name: /Story/ }).click();
   await heading("What does the owner say?");
-  await shot("job");
   await page.getByRole("link", { name: "Lamp check" }).click();
   await page
     .getByRole("button", { name: /Stays lit/ })
@@ -97,6 +96,10 @@ await withDemo(4181, async (browser, base) => {
   await page.getByRole("button", { name: "On to the clear" }).click();
   await heading("Engine. Pull the memory fuse: it costs least.");
   await shot("clear");
+  await page.goto(`${base}/vehicles/demo-sm418t`);
+  await page.getByRole("heading", { name: "When it comes on" }).scrollIntoViewIfNeeded();
+  await page.evaluate(() => scrollTo(0, 260));
+  await shot("conditions");
   await page.goto(`${base}/jobs/demo-job-old/prove`);
   await page.getByRole("table").waitFor();
   await shot("prove");
@@ -145,7 +148,6 @@ await withDemo(4181, async (browser, base) => {
   for (const key of ["Home", ...Array(7).fill("ArrowRight")]) await page.keyboard.press(key);
   await page.waitForTimeout(400);
   await page.getByRole("toolbar", { name: "Correct this mark" }).evaluate((e) => e.scrollIntoView({ block: "end" }));
-  await shot("read-correct");
   await page.keyboard.press("Escape");
   await page.setViewportSize({ width: 1280, height: 800 });
   // A lamp of no make that Klinko knows: long flashes are tens, and a rest of its own parts them from the units.

@@ -64,7 +64,8 @@ const logGamma = (x: number): number => {
   const sum = c.slice(1).reduce((s, ci, i) => s + ci / (x + i), c[0]);
   return (x - 0.5) * Math.log(t) - t + Math.log(Math.sqrt(2 * Math.PI) * sum);
 };
-const logBeta = (a: number, b: number): number => logGamma(a) + logGamma(b) - logGamma(a + b);
+/** Log of the beta function. */
+export const logBeta = (a: number, b: number): number => logGamma(a) + logGamma(b) - logGamma(a + b);
 
 /**
  * Probability that one share is greater than another, from counts, each Beta distributed with a flat prior (Beta–Binomial).

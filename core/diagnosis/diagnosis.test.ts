@@ -3,6 +3,8 @@ import { describe, expect, test } from "vitest";
 import { worthOf } from "./choose";
 import { evidence, posterior, weighing } from "./infer";
 import { moreOften } from "./conditions";
+import { goneAfter, goneSince } from "./gone";
+import { seeded } from "../flash/encode";
 import type { Finding, Network, Seen } from "./network";
 
 const share = fc.double({ min: 0.001, max: 0.7, noNaN: true });
@@ -116,4 +118,42 @@ test("one share is greater than another as often as drawing both says", () => {
     }),
     { numRuns: 60 },
   );
+});
+
+test("that a fault is gone is said as often as it is so", () => {
+  const random = seeded(11);
+  const bins = Array.from({ length: 10 }, () => ({ said: 0, was: 0, n: 0 }));
+  for (let k = 0; k < 60_000; k++) {
+    const rate = random();
+    const gone = random() < 0.5;
+    const of = 1 + Math.floor(6 * random());
+    const on = Array.from({ length: of }, () => random() < rate).filter(Boolean).length;
+    const quiet = Math.floor(7 * random());
+    // Only those of which nothing was seen since are asked of.
+    if (!gone && Array.from({ length: quiet }, () => random() < rate).some(Boolean)) continue;
+    const p = goneAfter({ on, of }, quiet);
+    const bin = bins[Math.min(9, Math.floor(10 * p))];
+    bin.said += p;
+    bin.was += Number(gone);
+    bin.n++;
+  }
+  const all = bins.reduce((s, b) => s + b.n, 0);
+  const error = bins.reduce((e, b) => e + Math.abs(b.said - b.was) / all, 0);
+  expect(all).toBeGreaterThan(30_000);
+  expect(error).toBeLessThan(0.015);
+});
+
+test("drives that were not as when it came on prove nothing, and one on which it came on proves that it is there", () => {
+  const drive = (day: number, cameOn: boolean, ...conditions: string[]) => ({
+    at: `2026-11-${10 + day}`,
+    cameOn,
+    conditions,
+  });
+  const before = [1, 2, 3, 4].flatMap((d) => [drive(d, true, "Wet"), drive(d, false, "Dry")]);
+  expect(goneSince(before, "2026-11-20")).toBeNull();
+  const dry = goneSince([...before, drive(15, false, "Dry"), drive(16, false, "Dry")], "2026-11-20");
+  expect(dry).toMatchObject({ condition: "Wet", since: { on: 0, of: 0 }, p: 0.5 });
+  const wet = goneSince([...before, ...[15, 16, 17].map((d) => drive(d, false, "Wet"))], "2026-11-20");
+  expect(wet!.p).toBeGreaterThan(0.95);
+  expect(goneSince([...before, drive(15, true, "Dry")], "2026-11-20")!.p).toBe(0);
 });

@@ -108,6 +108,8 @@ const entry = object({
   /** Can the vehicle be driven with it: on, gently and no further than to where it is mended, or not at all? */
   drive: optional(oneOf("on", "gently", "stop")),
   lookFirst: list(text, { max: 8 }),
+  /** A change on the vehicle that explains it: with that it is expected, and no fault to chase. */
+  expectedIf: optional(line),
   /** Detailed faults behind one vague number, and what tells them apart. */
   details: optional(list(object({ title: line, tell: text }), { min: 1, max: 12 })),
   /** What must not be done, or done first, with this fault: shown before anything else. */
@@ -132,7 +134,7 @@ const clearWay = object({
   wipes: optional(list(id, { min: 1, max: 40, unique: true })),
   /** It wipes only the code that was shown last. */
   each: optional(oneOf("code")),
-  kind: oneOf("fuse", "battery", "button", "submode"),
+  kind: oneOf("fuse", "battery", "button", "submode", "rides"),
   /**
    * What is done, whatever is done it to: something is held so long, or kept off so long, or the steps are gone through, or
    * the vehicle is used so long.

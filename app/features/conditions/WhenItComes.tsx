@@ -99,7 +99,7 @@ export function WhenItComes({ vehicle, jobs }: { vehicle: Vehicle; jobs: readonl
     tell([]);
   };
   return (
-    <Sheet aria-label="When it comes on">
+    <Sheet id="drives" aria-label="When it comes on">
       <h2>When it comes on</h2>
       <p>{summary(effects, drives)}</p>
       {effects.length > 0 && (

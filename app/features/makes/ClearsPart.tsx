@@ -19,6 +19,13 @@ const COSTS: Record<CostId, string> = {
 };
 const COST_IDS = Object.keys(COSTS) as CostId[];
 
+const SECONDS: Record<ClearWay["does"], string> = {
+  hold: "Hold it, seconds",
+  off: "Keep it off, seconds",
+  "step-through": "It takes, seconds",
+  drive: "It takes at least, seconds",
+};
+
 /** How codes are wiped, what that costs, and how it is driven before a re-read counts. */
 export function ClearsPart() {
   const { pack } = useMake();
@@ -47,6 +54,7 @@ export function ClearsPart() {
       <Row>
         <Button onPress={() => add("fuse")}>By a fuse</Button>
         <Button onPress={() => add("battery")}>By the battery</Button>
+        <Button onPress={() => add("rides")}>By driving</Button>
         {press && <Button onPress={() => add("button")}>By the button</Button>}
       </Row>
       <Sheet>
@@ -117,7 +125,7 @@ function OneClear({
           onStore={(title) => onTold({ ...c, title })}
         />
         <LiveField
-          label={c.does === "hold" ? "Hold it, seconds" : "Keep it off, seconds"}
+          label={SECONDS[c.does]}
           description={short}
           inputMode="numeric"
           keep={`${keep}/seconds`}

@@ -17,7 +17,7 @@ import { shortDate, shortTime } from "~/store/format";
 import { ownOf } from "~/store/job-data";
 import { useIntents, useJob } from "~/store/use-job";
 import { Button, LinkButton } from "~/ui/Button";
-import { Caution, Certainty, Empty, Mono, Sheet, Soft, StepAction } from "~/ui/bits";
+import { Caution, Certainty, Empty, Mono, Row, Sheet, Soft, StepAction } from "~/ui/bits";
 import { KeptFilms } from "~/ui/KeptFilms";
 import { SystemChoice } from "~/ui/SystemChoice";
 import { Why } from "~/ui/Why";
@@ -303,6 +303,7 @@ function CodeMeaning({
                 </ul>
               </div>
             )}
+            {entry.expectedIf && because.length === 0 && <Expect code={code} change={entry.expectedIf} />}
             {entry.caution && <Caution>{entry.caution}</Caution>}
             {/* Nothing of a unit that only licensed people may touch is looked at or measured. */}
             {!about.caution && because.length === 0 && (
@@ -387,5 +388,20 @@ function Onward({ primary, busy, onMeaning }: { primary: boolean; busy: boolean;
         Read once more
       </LinkButton>
     </StepAction>
+  );
+}
+
+/** A change that would explain the code: said once, it is expected on this vehicle from there on. */
+function Expect({ code, change }: { code: string; change: string }) {
+  const { send, busy, problem } = useIntents<MeaningIntents>("meaning");
+  return (
+    <>
+      <Row>
+        <Button isDisabled={busy} onPress={() => send({ intent: "expect", change, code })}>
+          {change}: {code} is expected
+        </Button>
+      </Row>
+      <Trouble problem={problem} />
+    </>
   );
 }

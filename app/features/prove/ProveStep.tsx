@@ -17,6 +17,7 @@ import type { JobIntents } from "~/store/job-intents";
 import { jobPath } from "~/store/paths";
 import { Assumed } from "~/ui/Assumed";
 import { Trouble } from "~/ui/Trouble";
+import { QuietDrives } from "./QuietDrives";
 
 const Scroll = styled.div`
   overflow-x: auto;
@@ -120,6 +121,7 @@ export function ProveStep() {
           </Row>
         </Sheet>
       )}
+      {!job.closedAt && <QuietDrives />}
       <Trouble problem={problem} />
       {job.closedAt && (
         <Row>

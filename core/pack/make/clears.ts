@@ -10,7 +10,7 @@ export const COST_WORDS: Record<CostId, string> = {
 };
 
 /** Where no source gives a time, this one is long enough for all, s: off too briefly wipes nothing, longer does no harm. */
-const LONGEST = { fuse: 60, battery: 600, button: 7 } as const;
+const LONGEST = { fuse: 60, battery: 600, button: 7, rides: 2700 } as const;
 
 export type ClearKind = keyof typeof LONGEST;
 
@@ -34,6 +34,24 @@ export function usualClear(kind: ClearKind, system: string, id: string): ClearWa
         "Show the code that you want to wipe.",
         "Hold the button as long as the time below says, let go.",
         "Show it again: the next code comes, or the sign for nothing stored.",
+      ],
+      afterwards: [],
+    };
+  if (kind === "rides")
+    return {
+      id,
+      title: "Drive until it wipes itself",
+      system,
+      kind: "rides",
+      does: "drive",
+      seconds,
+      what: "Nothing is pulled: the unit forgets a code by itself once the fault stays away for so many starts or rides.",
+      trap: "A ride that is too short or too slow does not count.",
+      costs: costs("time"),
+      steps: [
+        "Mend the fault first: it has to stay away.",
+        "Start and drive as often and as long as the manual says, each time with the engine warmed up.",
+        "Read again.",
       ],
       afterwards: [],
     };

@@ -84,6 +84,7 @@ const FIELDS: readonly [keyof Entry, string][] = [
   ["affects", "affects"],
   ["drive", "whether it can be driven"],
   ["lookFirst", "look first"],
+  ["expectedIf", "expected because of a change"],
   ["details", "details"],
   ["caution", "caution"],
   ["first", "first of all"],
