@@ -17,6 +17,7 @@ export default [
     route("prove", "routes/prove.tsx"),
   ]),
   route("jobs/:jobId/sheet", "routes/sheet.tsx"),
+  route("jobs/:jobId/handover", "routes/handover.tsx"),
   route("jobs/:jobId/kept", "routes/job-kept.tsx"),
   route("watch", "routes/watch.tsx"),
   route("find", "routes/find.tsx"),

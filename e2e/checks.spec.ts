@@ -27,6 +27,9 @@ async function readByCounts(page: Page, codes: readonly string[]): Promise<void>
   await expect(page.getByRole("button", { name: "On to the checks" })).toBeVisible();
 }
 
+/** Pages of paper in a PDF. */
+const pagesOf = (pdf: Buffer): number => pdf.toString("latin1").match(/\/Type\s*\/Page\b/g)?.length ?? 0;
+
 const suspects = (page: Page) => page.getByRole("region", { name: "What can be wrong" }).getByRole("listitem");
 const card = (page: Page, name: string | RegExp) => page.getByRole("region", { name });
 
@@ -93,6 +96,22 @@ test("three codes with one cause: the ground comes before the sensors, is measur
   await noted(page, /Repaired: Splice S12 soldered anew; cost 0; for 27, 32, 53\./);
   await page.getByRole("button", { name: "On to the clear" }).click();
   await expect(sentence(page)).toHaveText(/Pull the memory fuse/);
+
+  // What is handed on: all of it for a workshop, the short one for the customer, each on one page of paper.
+  await page.getByRole("button", { name: "Sheet, end or delete this job" }).click();
+  await page.getByRole("link", { name: "Sheet for a workshop or the customer" }).click();
+  const work = page.getByRole("main");
+  await expect(work).toContainText("Splice S12 soldered anew, for 27, 32, 53");
+  await expect(work).toContainText("Measure sensor ground, splice S12 behind the air cleaner: bad");
+  await expect(work).toContainText("Do not wipe them");
+  await expect(work.getByRole("row", { name: /^53/ })).toContainText("Engine coolant temperature (ECT) circuit");
+  await expectAccessible(page, "sheet for a workshop");
+  expect(pagesOf(await page.pdf({ format: "A4" }))).toBe(1);
+  await page.getByRole("link", { name: "The short one for the customer" }).click();
+  await expect(work).toContainText("Splice S12 soldered anew: 0");
+  await expect(work).toContainText("It can be driven as it is.");
+  await expect(work).not.toContainText("soldered anew, for");
+  expect(pagesOf(await page.pdf({ format: "A4" }))).toBe(1);
 });
 
 test("one code: a sensor held against its curve, two outcomes that do not go together, another check, a second tap", async ({

@@ -38,9 +38,6 @@ const Nav = styled.nav`
   display: flex;
   flex-wrap: wrap;
   gap: 0 4px;
-  @media (max-width: 719px) {
-    margin-left: -10px;
-  }
   a {
     white-space: nowrap;
     display: inline-flex;
@@ -57,6 +54,15 @@ const Nav = styled.nav`
     }
     &:hover {
       color: var(--ink);
+    }
+  }
+  /* Two rows at most on a phone. */
+  @media (max-width: 719px) {
+    margin-left: -7px;
+    gap: 0;
+    a {
+      padding: 0 7px;
+      font-size: 0.9rem;
     }
   }
 `;

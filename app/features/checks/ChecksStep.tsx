@@ -16,10 +16,10 @@ import { CheckCard } from "./CheckCard";
 import { DoneList } from "./DoneList";
 import type { ChecksIntents } from "./intents";
 import { OtherChecks } from "./OtherChecks";
-import { percent } from "./percent";
+import { percent } from "~/store/percent";
 import { RepairForm } from "./RepairForm";
 import { SuspectList } from "./SuspectList";
-import { useWeighing } from "./use-weighing";
+import { useWeighing } from "~/store/use-weighing";
 
 const isTools = (v: unknown): v is Tool[] =>
   Array.isArray(v) && v.every((x) => (TOOLS as readonly unknown[]).includes(x));

@@ -7,7 +7,8 @@ import { sayVerdict } from "@core/job/say";
 import type { JobEnd } from "@core/record/types";
 import type { JobData } from "~/store/job-data";
 import { useIntents } from "~/store/use-job";
-import { Button } from "~/ui/Button";
+import { handoverPath } from "~/store/paths";
+import { Button, LinkButton } from "~/ui/Button";
 import { ConfirmButton } from "~/ui/ConfirmButton";
 import { Soft } from "~/ui/bits";
 import type { JobIntents } from "~/store/job-intents";
@@ -39,13 +40,16 @@ export function JobMenu({ data }: { data: JobData }) {
   return (
     <>
       <DialogTrigger>
-        <Button $look="quiet" aria-label="End or delete this job">
+        <Button $look="quiet" aria-label="Sheet, end or delete this job">
           <Ellipsis size={22} aria-hidden />
         </Button>
         <Popover placement="bottom end">
-          <Box aria-label="End or delete this job">
+          <Box aria-label="Sheet, end or delete this job">
             {({ close }) => (
               <>
+                <LinkButton to={handoverPath(job.id)} style={{ justifyContent: "start" }}>
+                  Sheet for a workshop or the customer
+                </LinkButton>
                 {job.closedAt ? (
                   <Button
                     onPress={() => {

@@ -14,7 +14,7 @@ import { SystemChoice } from "~/ui/SystemChoice";
 import { Why } from "~/ui/Why";
 import { mono } from "~/ui/theme";
 import type { JobIntents } from "~/store/job-intents";
-import { jobPath } from "~/store/paths";
+import { handoverPath, jobPath } from "~/store/paths";
 import { Assumed } from "~/ui/Assumed";
 import { Trouble } from "~/ui/Trouble";
 import { QuietDrives } from "./QuietDrives";
@@ -131,6 +131,7 @@ export function ProveStep() {
             </strong>
           </p>
           <Button onPress={() => send({ intent: "reopen" })}>Open it again</Button>
+          <LinkButton to={handoverPath(job.id)}>The sheet of this job</LinkButton>
           <LinkButton to="/">To the garage</LinkButton>
         </Row>
       )}
