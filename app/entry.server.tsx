@@ -41,10 +41,8 @@ export default async function handleRequest(
   const sheet = new ServerStyleSheet({ nonce });
   headers.set("Content-Type", "text/html; charset=utf-8");
   headers.set("Content-Security-Policy", contentSecurityPolicy(nonce));
-  headers.set("X-Content-Type-Options", "nosniff");
   headers.set("Referrer-Policy", "no-referrer");
   headers.set("Cross-Origin-Opener-Policy", "same-origin");
-  headers.set("Cross-Origin-Resource-Policy", "same-origin");
   headers.set("Permissions-Policy", "camera=(self), microphone=(), geolocation=(), payment=()");
   headers.set("Cache-Control", "no-store");
   if (request.method === "HEAD") return new Response(null, { status, headers });

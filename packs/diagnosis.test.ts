@@ -39,7 +39,6 @@ describe("the graphs of the packs", () => {
     const pack = structuredClone(packById("norrvik")!) as Pack & { circuits: NonNullable<Pack["circuits"]> };
     const [one] = pack.circuits;
     pack.circuits.push(
-      { ...one, circuit: "Flux circuit" },
       { ...one, limits: [{ of: "part", unit: "V", at: "signal", good: [5, 1] }] },
       {
         system: "engine",
@@ -60,12 +59,23 @@ describe("the graphs of the packs", () => {
     );
     const checked = checkPack(pack);
     const said = "faults" in checked ? checked.faults.map((f) => f.message).join("\n") : "";
-    expect(said).toContain("which no code of");
     expect(said).toContain("for the second time");
     expect(said).toContain("gives 5 to 1 as good");
     expect(said).toContain("and not both");
     expect(said).toContain("has to rise");
   });
+});
+
+it("a circuit that no code names stays in its pack and is told of", () => {
+  const pack = structuredClone(packById("norrvik")!) as Pack & { circuits: NonNullable<Pack["circuits"]> };
+  pack.circuits.push({ ...pack.circuits[0], circuit: "Flux circuit" });
+  const checked = checkPack(pack);
+  expect("unknown" in checked && checked.unknown).toEqual([
+    {
+      path: `circuits[${pack.circuits.length - 1}].circuit`,
+      message: expect.stringContaining("which no code of") as string,
+    },
+  ]);
 });
 
 describe("what can be wrong", () => {

@@ -11,6 +11,7 @@ import { MakePath } from "~/features/makes/MakePath";
 import { partsOf } from "~/features/makes/parts";
 import { keptLamps } from "~/store/lamps";
 import { freeId, packById, packsReady, removePack, ships, writePack } from "~/store/packs";
+import { copyNotes } from "~/store/code-notes";
 import { idIn, jobPath, MAKE_PARTS, makePath } from "~/store/paths";
 import { newId, readGarage, write } from "~/store/records";
 import { editIntents, makeAction, makeIntent, useEdit, type MakeData } from "~/store/use-make";
@@ -68,6 +69,7 @@ export const clientAction = makeAction({
       own: { assumed: [], ...pack.own },
     };
     await writePack(copy);
+    await copyNotes(id, copy.id);
     return redirect(makePath(copy.id, "vehicle"));
   }),
   /** A stand-in of the make, with a job, to go through it once before a wire goes in. */

@@ -1,6 +1,7 @@
 import { useEffect, useRef } from "react";
 import { useFetcher } from "react-router";
 import { holds, type Of, type Rule } from "@core/schema/rule";
+import { beginActing } from "./acting";
 import { StoreProblem } from "./box";
 
 /** Something that a page can ask to be done: what it needs, and what it does. `D` is what is known where it is carried out. */
@@ -58,15 +59,22 @@ export function useSending<I extends Intents<any>>(action: string, done?: () => 
   const { state, data } = fetcher;
   const problem = state === "idle" ? (data?.problem ?? null) : null;
   const asked = useRef(false);
+  const over = useRef<() => void>(() => undefined);
   useEffect(() => {
     if (state !== "idle") asked.current = true;
     else if (asked.current) {
       asked.current = false;
+      over.current();
       if (!problem) done?.();
     }
   });
+  useEffect(() => () => over.current(), []);
   return {
-    send: (what: Sent<I>): void => void fetcher.submit(what, { method: "post", action, encType: "application/json" }),
+    send: (what: Sent<I>): void => {
+      over.current();
+      over.current = beginActing();
+      void fetcher.submit(what, { method: "post", action, encType: "application/json" });
+    },
     busy: state !== "idle",
     problem,
     /** What was asked last is done if it is asked once more. */

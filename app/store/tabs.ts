@@ -1,5 +1,6 @@
 import { useEffect } from "react";
 import { useRevalidator } from "react-router";
+import { isActing } from "./acting";
 import { loadOwnPacks } from "./own-packs";
 
 /** What was written by one tab is told to the others. */
@@ -27,11 +28,17 @@ export function useOtherTabs(): void {
     const heard = ({ data }: MessageEvent) => {
       clearTimeout(timer);
       packs ||= data === PACKS;
-      timer = setTimeout(() => {
+      const look = () => {
+        // What is read anew in the middle of an action takes the place of the page that the action leads to: it waits.
+        if (isActing()) {
+          timer = setTimeout(look, SETTLE_MS);
+          return;
+        }
         const read = packs ? loadOwnPacks() : Promise.resolve();
         packs = false;
         void read.catch(() => undefined).then(revalidate);
-      }, SETTLE_MS);
+      };
+      timer = setTimeout(look, SETTLE_MS);
     };
     channel.addEventListener("message", heard);
     return () => {

@@ -97,17 +97,20 @@ function badCavities(pack: Pack, way: Way, path: string): PackFault[] {
   });
 }
 
-/** Circuits stand for codes of their system, each once; what is measured has one figure, or a curve that rises in temperature. */
+/** Circuits that no code of their system names: of no use, and mostly written otherwise than the codes write them. */
+export function unnamedCircuits(pack: Pack): PackFault[] {
+  return (pack.circuits ?? []).flatMap((c, i) => {
+    const named = pack.tables.some((t) => t.system === c.system && t.entries.some((e) => e.circuit === c.circuit));
+    const message = `is "${c.circuit}", which no code of "${c.system}" names: it stays, and does nothing`;
+    return named ? [] : [{ path: `circuits[${i}].circuit`, message }];
+  });
+}
+
+/** A circuit stands there once; what is measured has one figure, or a curve that rises in temperature. */
 function badCircuits(pack: Pack): PackFault[] {
   const faults: PackFault[] = [];
   for (const [i, c] of (pack.circuits ?? []).entries()) {
     const path = `circuits[${i}]`;
-    const named = pack.tables.some((t) => t.system === c.system && t.entries.some((e) => e.circuit === c.circuit));
-    if (!named)
-      faults.push({
-        path: `${path}.circuit`,
-        message: `is "${c.circuit}", which no code of "${c.system}" names: write it as its codes do`,
-      });
     if (pack.circuits!.findIndex((x) => x.system === c.system && x.circuit === c.circuit) < i)
       faults.push({
         path: `${path}.circuit`,

@@ -1,7 +1,7 @@
 import { climb, type Ladder } from "../schema/ladder";
 import { holds } from "../schema/rule";
 import { PACK_VERSION, packRule, type Pack } from "./pack";
-import { brokenReferences, type PackFault } from "./references";
+import { brokenReferences, unnamedCircuits, type PackFault } from "./references";
 
 /** Largest file that is opened as a pack, bytes. */
 export const PACK_MAX_BYTES = 2_000_000;
@@ -43,7 +43,10 @@ export function checkPack(value: unknown): PackChecked {
     ? { faults }
     : {
         pack: held.value,
-        unknown: unknown.map((f) => ({ ...f, message: "is not known to this Klinko: it stays, and does nothing" })),
+        unknown: [
+          ...unknown.map((f) => ({ ...f, message: "is not known to this Klinko: it stays, and does nothing" })),
+          ...unnamedCircuits(held.value),
+        ],
       };
 }
 

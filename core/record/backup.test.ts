@@ -1,6 +1,7 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { BACKUP_VERSION, keyOf, mergeBackup, readBackup, writeBackup } from "./backup";
+import { mergeNotes } from "./code-notes";
 import { newJob, note } from "./job";
 import { newReading } from "./readings";
 import { RECORD_VERSION, type Doc, type Vehicle } from "./types";
@@ -53,11 +54,22 @@ function opened(text: string) {
 }
 
 describe("a file of records", () => {
+  it("holds own notes to codes, and of two to one code the newer one stays", () => {
+    const note = (text: string, at: string) => ({ text, at });
+    const notes = { "norrvik/engine/22": note("float sticks", "2026-11-20T09:00:00.000Z") };
+    expect(opened(writeBackup({}, NOW, {}, notes)).notes).toEqual(notes);
+    const here = { "norrvik/engine/22": note("older", "2026-11-19T09:00:00.000Z"), "x/y/1": note("mine", NOW) };
+    expect(mergeNotes(here, notes)).toEqual({ ...here, ...notes });
+    expect(mergeNotes(notes, here)["norrvik/engine/22"].text).toBe("float sticks");
+    const damaged = opened(JSON.stringify({ ...(JSON.parse(writeBackup({}, NOW)) as object), notes: { a: 5 } }));
+    expect(damaged.faults.map((f) => f.key)).toEqual(["notes"]);
+  });
+
   it("gives back what was written, and brought in twice changes nothing", () => {
     fc.assert(
       fc.property(fc.subarray(ALL), fc.subarray(ALL), (inFile, here) => {
         const read = opened(fileOf(inFile));
-        expect(read).toEqual({ savedAt: NOW, docs: inFile, makes: [], faults: [] });
+        expect(read).toEqual({ savedAt: NOW, docs: inFile, makes: [], notes: {}, faults: [] });
         const first = mergeBackup(read.docs, stored(here));
         const after = stored([...here, ...first.add]);
         const again = mergeBackup(read.docs, after);
