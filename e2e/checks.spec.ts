@@ -23,6 +23,8 @@ async function readByCounts(page: Page, codes: readonly string[]): Promise<void>
   await page.getByRole("tab", { name: "Counts" }).click();
   await page.getByRole("textbox", { name: "Counts" }).fill(called(codes));
   await lookedAt(page, "CHECK ENGINE (MIL)");
+  // The page settles by that answer.
+  await expect(page.getByRole("button", { name: "Why not surer, and what settles it" })).toBeHidden();
   await record(page);
   await expect(page.getByRole("button", { name: "On to the checks" })).toBeVisible();
 }

@@ -1,9 +1,13 @@
 import { useEffect, useState } from "react";
 import { SKIP_WAITING } from "./names";
 
+/** A worker that has something under way may keep the newer one waiting for minutes, ms. */
+const LET_GO_MS = 4000;
+
 /** A newer Klinko that is fetched and waits; `take` lets it take over and loads the page anew. */
-export function useUpdate(): { take: () => void } | null {
+export function useUpdate(): { take: () => void; taking: boolean } | null {
   const [waiting, set] = useState<ServiceWorker | null>(null);
+  const [taking, setTaking] = useState(false);
   useEffect(() => {
     if (!("serviceWorker" in navigator)) return;
     let gone = false;
@@ -12,10 +16,11 @@ export function useUpdate(): { take: () => void } | null {
         // The first one of all replaces nothing.
         if (!gone && registration.waiting && navigator.serviceWorker.controller) set(registration.waiting);
       };
+      // One may be on its way already.
+      const follow = () => registration.installing?.addEventListener("statechange", look);
       look();
-      registration.addEventListener("updatefound", () => {
-        registration.installing?.addEventListener("statechange", look);
-      });
+      follow();
+      registration.addEventListener("updatefound", follow);
     };
     void navigator.serviceWorker.ready.then(watch, () => undefined);
     return () => {
@@ -24,9 +29,18 @@ export function useUpdate(): { take: () => void } | null {
   }, []);
   if (!waiting) return null;
   return {
+    taking,
     take: () => {
-      navigator.serviceWorker.addEventListener("controllerchange", () => location.reload(), { once: true });
-      waiting.postMessage(SKIP_WAITING);
+      setTaking(true);
+      const anew = () => location.reload();
+      // Whichever is told first: that it stands between page and server now, or that it is at work.
+      navigator.serviceWorker.addEventListener("controllerchange", anew, { once: true });
+      waiting.addEventListener("statechange", () => waiting.state === "activated" && anew());
+      void navigator.serviceWorker.ready.then((registration) => {
+        (registration.waiting ?? waiting).postMessage(SKIP_WAITING);
+        // The one at work is let go of where it does not end by itself: the page comes from the server and fetches all anew.
+        setTimeout(() => void registration.unregister().then(anew), LET_GO_MS);
+      });
     },
   };
 }

@@ -19,8 +19,8 @@ export function Update() {
   if (!update || /\/(read|watch|hook-up|clear)$/.test(pathname)) return null;
   return (
     <Bar role="status">
-      <p>A newer Klinko is ready.</p>
-      <Button onPress={update.take}>Use it now</Button>
+      <p>{update.taking ? "The newer Klinko takes over …" : "A newer Klinko is ready."}</p>
+      {!update.taking && <Button onPress={update.take}>Use it now</Button>}
     </Bar>
   );
 }
