@@ -75,7 +75,7 @@ test("a whole job against the simulated vehicle: wrong bridge, reading, clear, p
   await expect(page.getByText("Mass air flow (MAF) sensor circuit")).toBeVisible();
   await noted(page, /Read engine: 26, 43 \(certain, list seen whole\)/);
   await page.getByRole("button", { name: "On to the checks" }).click();
-  await expect(sentence(page)).toHaveText("43 points to this: plug of the ignition control.");
+  await expect(sentence(page)).toHaveText("What set 26 and 43? Look here first.");
   await page.getByRole("button", { name: "On to the clear" }).click();
 
   // The battery costs the radio its code, and the brakes, which nobody has read, their memory: both are said, and asked once.

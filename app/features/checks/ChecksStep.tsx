@@ -228,7 +228,8 @@ function headline(
   if (shown && top) return `Most likely found: ${lower(groupTitle(top))}.`;
   if (top && top.p >= STANDS_OUT) return `One thing stands out: ${lower(groupTitle(top))}.`;
   if (!next) return "Nothing more can be checked with these tools.";
-  if (top && top.p >= NAMED) {
+  // What the check is not about would only puzzle beside it.
+  if (top && top.p >= NAMED && next.circuit?.id === top.suspects[0].circuit?.id) {
     const of = curesOf(top);
     const what = of.length === codes.length ? "It points" : `${listOf(of)} ${of.length === 1 ? "points" : "point"}`;
     return `${what} to this: ${lower(groupTitle(top))}.`;
