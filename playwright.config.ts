@@ -3,6 +3,7 @@ import { chromium } from "./e2e/chromium";
 
 const demo = Number(process.env.DEMO_PORT ?? 4173);
 const plain = Number(process.env.PLAIN_PORT ?? 4174);
+const LONG = /(ways-by-lamp|job-bridge)\.spec/;
 const server = (port: number, env: Record<string, string>) => ({
   command: "node server.mjs",
   url: `http://127.0.0.1:${port}/settings`,
@@ -20,8 +21,10 @@ export default defineConfig({
   fullyParallel: true,
   // Films take both processors: they wait, so that made-up hands of other tests are not late because of them.
   projects: [
-    { name: "hands", testIgnore: /reader-/ },
-    { name: "pictures", testMatch: /reader-/, dependencies: ["hands"] },
+    // What takes longest begins first: at the end it would keep one processor at work and the other idle.
+    { name: "long", testMatch: LONG },
+    { name: "hands", testIgnore: [/reader-/, LONG] },
+    { name: "pictures", testMatch: /reader-/, dependencies: ["long", "hands"] },
   ],
   retries: 0,
   use: {

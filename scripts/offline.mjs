@@ -1,7 +1,8 @@
-import { writeFileSync } from "node:fs";
+import { createHash } from "node:crypto";
+import { copyFileSync, readdirSync, readFileSync, statSync, writeFileSync } from "node:fs";
+import { join } from "node:path";
 import { createRequestHandler } from "react-router";
 import { build as buildFile } from "vite";
-import { injectManifest } from "workbox-build";
 import { root } from "./ensure.mjs";
 
 // After the build: the page that is kept for when there is no server, and the worker that keeps all of the app.
@@ -17,17 +18,26 @@ if (!shell.ok || !html.includes("KLINKO-NONCE")) {
 }
 writeFileSync(`${root}/build/client/offline.html`, html);
 process.env.SHELL_POLICY = shell.headers.get("Content-Security-Policy") ?? "";
-await buildFile({ configFile: `${root}/vite.offline.config.ts`, logLevel: "warn" });
-const { count, size, warnings } = await injectManifest({
-  swSrc: `${root}/build/offline/sw.js`,
-  swDest: `${root}/build/client/sw.js`,
-  globDirectory: `${root}/build/client`,
-  globPatterns: ["**/*.{js,css,woff2,svg,png,webmanifest,html}"],
-  // What reads a page off a photo is fetched when it is first used.
-  globIgnores: ["sw.js", "assets/tesseract-*", "assets/worker.min-*"],
-  maximumFileSizeToCacheInBytes: 2_000_000,
+
+/** What is kept with the first visit; what reads a page off a photo is fetched when it is first used. */
+const client = join(root, "build", "client");
+const KEPT = /\.(js|css|woff2|svg|png|webmanifest|html)$/;
+const LATER = /^(sw\.js|assets\/(tesseract-|worker\.min-).*)$/;
+const files = readdirSync(client, { recursive: true })
+  .filter((name) => KEPT.test(name) && !LATER.test(name) && statSync(join(client, name)).isFile())
+  .sort();
+const kept = files.map((name) => ({
+  url: `/${name}`,
   // Names with a hash are never changed.
-  dontCacheBustURLsMatching: /^assets\//,
-});
-for (const warning of warnings) console.warn(warning);
-console.log(`Kept without a signal: ${count} files, ${(size / 1e6).toFixed(1)} MB.`);
+  revision: name.startsWith("assets/")
+    ? null
+    : createHash("sha256")
+        .update(readFileSync(join(client, name)))
+        .digest("hex")
+        .slice(0, 16),
+}));
+process.env.KEPT = JSON.stringify(kept);
+await buildFile({ configFile: `${root}/vite.offline.config.ts`, logLevel: "warn" });
+copyFileSync(join(root, "build", "offline", "sw.js"), join(client, "sw.js"));
+const size = files.reduce((sum, name) => sum + statSync(join(client, name)).size, 0);
+console.log(`Kept without a signal: ${files.length} files, ${(size / 1e6).toFixed(1)} MB.`);

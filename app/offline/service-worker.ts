@@ -8,14 +8,16 @@ import { NONCE_PLACE, SHELL, SKIP_WAITING } from "./names";
  * Keeps Klinko at work without a signal: all of the app is fetched with the first visit. A newer one is fetched beside the one that is at work and takes
  * over when somebody says so, never in the middle of a reading.
  */
-declare const self: ServiceWorkerGlobalScope & { __WB_MANIFEST: (string | PrecacheEntry)[] };
+declare const self: ServiceWorkerGlobalScope;
+/** All files of the app; put in when this is built. */
+declare const KEPT: PrecacheEntry[];
 /** The policy of the pages, with a place for the nonce; put in when this is built. */
 declare const SHELL_POLICY: string;
 
 /** The server has so long to answer before the page comes from what is kept, ms. */
 const SERVER_MS = 5000;
 
-precacheAndRoute(self.__WB_MANIFEST);
+precacheAndRoute(KEPT);
 cleanupOutdatedCaches();
 clientsClaim();
 
