@@ -1,6 +1,7 @@
 import type { Story, Vehicle } from "../record/types";
+import { entropy } from "./entropy";
 
-/** Conditions of a drive, in the order in which they are asked, by group: of one group at most one holds. */
+/** Conditions of a drive, in the order in which they are asked, by group. */
 export const CONDITIONS = {
   Engine: ["Cold", "Warm"],
   Road: ["Standing", "Town", "Country", "Motorway"],
@@ -8,6 +9,9 @@ export const CONDITIONS = {
   Weather: ["Dry", "Wet", "Frost", "Heat"],
   Before: ["Just washed", "Just refuelled", "Stood for weeks"],
 } as const;
+export type ConditionGroup = keyof typeof CONDITIONS;
+/** Of a group one condition holds, so that another one of it is its opposite; what was done before can be several things. */
+export const holdsAlone = (group: ConditionGroup): boolean => group !== "Before";
 export type Condition = (typeof CONDITIONS)[keyof typeof CONDITIONS][number];
 
 /** A drive, or an event of a drive: did the lamp come on, and under which conditions? */
@@ -32,12 +36,13 @@ const FROM_STORY: Readonly<Record<string, Condition>> = {
 /** A job's story as a drive on which the lamp came on; null where it tells no condition. */
 export function driveOfStory(story: Story, at: string): Drive | null {
   const told = [story.engine, story.speed, story.load].flatMap((x) => FROM_STORY[x] ?? []);
-  const rest = [...story.weather, ...story.before].filter((x) => ALL.includes(x as Condition));
+  const rest = [...story.weather, ...story.before].filter(isCondition);
   const conditions = [...told, ...rest];
   return conditions.length ? { at, cameOn: true, conditions } : null;
 }
 
-const ALL: readonly Condition[] = Object.values(CONDITIONS).flat();
+const ALL: readonly string[] = Object.values(CONDITIONS).flat();
+export const isCondition = (word: string): word is Condition => ALL.includes(word);
 
 /** All drives that are known of a vehicle: those that were noted, and one for each job with a story, in order of time. */
 export const drivesOf = (vehicle: Pick<Vehicle, "drives">, jobs: readonly { cameOn: Drive | null }[]): Drive[] =>
@@ -81,34 +86,34 @@ export function moreOften(x: { on: number; of: number }, y: { on: number; of: nu
   return Math.min(1, Math.max(0, sum));
 }
 
-const entropy = (p: number): number => (p <= 0 || p >= 1 ? 0 : -p * Math.log2(p) - (1 - p) * Math.log2(1 - p));
-
 /** The effect of each condition that was ever noted, the surest that sets it off first. */
 export function effectsOf(drives: readonly Drive[]): Effect[] {
-  return ALL.flatMap((condition): Effect[] => {
-    const group = Object.values(CONDITIONS).find((g) =>
-      (g as readonly string[]).includes(condition),
-    ) as readonly string[];
-    const here = drives.filter((d) => d.conditions.includes(condition));
-    if (!here.length) return [];
-    // Who said nothing of the weather did not say that it was dry.
-    const not = drives.filter(
-      (d) =>
-        !d.conditions.includes(condition) &&
-        (group.length < 2 ||
-          condition.startsWith("Just") ||
-          condition.startsWith("Stood") ||
-          d.conditions.some((c) => group.includes(c))),
-    );
-    const count = (list: readonly Drive[]) => ({ on: list.filter((d) => d.cameOn).length, of: list.length });
-    const [w, o] = [count(here), count(not)];
-    const p = moreOften(w, o);
-    const comes = (w.on + FLAT.on) / (w.of + FLAT.on + FLAT.off);
-    const after = (on: 0 | 1) => entropy(moreOften({ on: w.on + on, of: w.of + 1 }, o));
-    return [
-      { condition, with: w, without: o, p, next: Math.max(0, entropy(p) - comes * after(1) - (1 - comes) * after(0)) },
-    ];
-  }).sort((a, b) => b.p - a.p);
+  const groups = Object.entries(CONDITIONS) as [ConditionGroup, readonly Condition[]][];
+  const each = groups.flatMap(([group, all]) => all.map((condition) => ({ condition, group, all })));
+  return each
+    .flatMap(({ condition, group, all }): Effect[] => {
+      const here = drives.filter((d) => d.conditions.includes(condition));
+      if (!here.length) return [];
+      // Who said nothing of the weather did not say that it was dry.
+      const toldOf = (d: Drive) =>
+        !holdsAlone(group) || d.conditions.some((c) => (all as readonly string[]).includes(c));
+      const not = drives.filter((d) => !d.conditions.includes(condition) && toldOf(d));
+      const count = (list: readonly Drive[]) => ({ on: list.filter((d) => d.cameOn).length, of: list.length });
+      const [w, o] = [count(here), count(not)];
+      const p = moreOften(w, o);
+      const comes = (w.on + FLAT.on) / (w.of + FLAT.on + FLAT.off);
+      const after = (on: 0 | 1) => entropy(moreOften({ on: w.on + on, of: w.of + 1 }, o));
+      return [
+        {
+          condition,
+          with: w,
+          without: o,
+          p,
+          next: Math.max(0, entropy(p) - comes * after(1) - (1 - comes) * after(0)),
+        },
+      ];
+    })
+    .sort((a, b) => b.p - a.p);
 }
 
 /** So sure at least, it is said to set the lamp off; below, it may. */

@@ -44,19 +44,19 @@ const SWITCHED: readonly CircuitKind[] = ["actuator", "valve", "air-flow"];
 
 /** Things that circuits of a system share: what each circuit hangs on, by the name that makes it the same thing. */
 function sharedBy(c: CircuitHere, about: SystemHere["about"], generic: boolean): [Failure, string][] {
+  // Without a word of the pack, what such circuits mostly hang on.
   const of = (failure: Failure, named: string | undefined, mostly: boolean): [Failure, string][] =>
-    named ? [[failure, named]] : generic && mostly && SHARED[failure]?.[c.kind] ? [[failure, ""]] : [];
-  const switched = SWITCHED.includes(c.kind);
+    named ? [[failure, named]] : generic && mostly ? [[failure, ""]] : [];
+  const reads = (failure: Failure) => SHARED[failure]?.[c.kind] !== undefined;
   return [
-    ...of("sensor-ground", switched && c.kind !== "air-flow" ? undefined : c.ground, true),
-    ...of("reference", c.reference, true),
-    ...of("feed", c.feed, false),
-    ...(generic && !c.feed && switched ? ([["feed", ""]] as [Failure, string][]) : []),
+    ...of("sensor-ground", reads("sensor-ground") ? c.ground : undefined, reads("sensor-ground")),
+    ...of("reference", c.reference, reads("reference")),
+    ...of("feed", c.feed, SWITCHED.includes(c.kind)),
     ...of("joint", c.joint, false),
-    ...(c.beside === "exhaust" ? ([["loom", ""]] as [Failure, string][]) : []),
+    ...of("loom", c.beside === "exhaust" ? "exhaust" : undefined, false),
     ["unit-ground", about.ground ?? ""],
     ["charging", BATTERY],
-    ["unit", about.id],
+    ["unit", ""],
   ];
 }
 

@@ -72,22 +72,6 @@ export function evidence(w: Weighing): number {
 }
 
 /**
- * Walks down a tree over the causes, so that each node is told the weights of all causes but its own: O(n log n) steps for all
- * n leaves. A node that is not wanted is not walked into.
- * @param at called with the range of causes [from, to) that is left out, and the weights of all others; false: no deeper
- */
-export function walk(w: Weighing, at: (from: number, to: number, without: Float64Array) => boolean): void {
-  const go = (sets: Float64Array, from: number, to: number) => {
-    if (!at(from, to, sets) || to - from <= 1) return;
-    const mid = (from + to) >> 1;
-    const half = (a: number, b: number) => w.factors.slice(a, b).reduce((s, f) => added(s, f), sets);
-    go(half(mid, to), from, mid);
-    go(half(from, mid), mid, to);
-  };
-  if (w.factors.length) go(w.leaks, 0, w.factors.length);
-}
-
-/**
  * Probability of each cause after what was seen, exactly.
  *
  * The sum is Quickscore's (Heckerman 1989, "A tractable inference algorithm for diagnosing multiple diseases"): over the
@@ -98,14 +82,20 @@ export function walk(w: Weighing, at: (from: number, to: number, without: Float6
 export function posterior(net: Network, seen: Seen): number[] {
   const w = weighing(net, seen);
   const out = net.causes.map((c) => c.prior);
-  walk(w, (from, to, without) => {
+  // Down a tree over the causes: each node has the weights of all causes but its own, O(n log n) steps for all n leaves.
+  const leave = (sets: Float64Array, from: number, to: number) => {
     if (to - from === 1) {
       const f = w.factors[from];
-      const yes = all(added(without, there(f)));
-      const no = all(without) * f.not;
+      const yes = all(added(sets, there(f)));
+      const no = all(sets) * f.not;
       if (yes + no > 0) out[from] = yes / (yes + no);
+      return;
     }
-    return true;
-  });
+    const mid = (from + to) >> 1;
+    const half = (a: number, b: number) => w.factors.slice(a, b).reduce((x, f) => added(x, f), sets);
+    leave(half(mid, to), from, mid);
+    leave(half(from, mid), mid, to);
+  };
+  if (net.causes.length) leave(w.leaks, 0, net.causes.length);
   return out;
 }

@@ -1,12 +1,7 @@
+import { byNumber, inWords, listOf } from "../wording";
 import type { CodeFinding, Graph } from "./graph";
 import type { Shift } from "./shifts";
 import { codeKey, type Found, type Group, type ProposedCheck } from "./weigh";
-
-const listOf = (words: readonly string[]): string =>
-  words.length < 2 ? words.join("") : `${words.slice(0, -1).join(", ")} and ${words.at(-1)}`;
-
-const NUMBERS = ["no", "one", "two", "three", "four", "five", "six"];
-const inWords = (n: number): string => NUMBERS[n] ?? String(n);
 
 const PLACES = {
   exhaust: "Its wires run past the exhaust.",
@@ -27,12 +22,13 @@ export function reasonsFor(
   const key = (c: CodeFinding) => codeKey(c.system, c.code);
   const explained = new Set(group.suspects.flatMap((s) => s.explains));
   const codes = graph.codes.filter((c) => explained.has(key(c)));
-  const names = listOf(codes.map((c) => c.code).sort((a, b) => Number(a) - Number(b)));
+  const names = listOf(codes.map((c) => c.code).sort(byNumber));
   const all = found.present.length;
   const out: string[] = [];
-  if (codes.length === all && all > 1) out.push(`It explains all ${inWords(all)} codes: ${names}.`);
+  if (!codes.length) out.push("It seldom sets such codes.");
+  else if (codes.length === all && all > 1) out.push(`It explains all ${inWords(all)} codes: ${names}.`);
   else if (all > 1) out.push(`It explains ${inWords(codes.length)} of ${inWords(all)} codes: ${names}.`);
-  else if (codes.length) out.push(`It can set ${names}.`);
+  else out.push(`It can set ${names}.`);
   const circuits = new Set(codes.map((c) => c.circuit.id)).size;
   const shared = group.suspects.every((s) => !s.circuit);
   if (shared && circuits > 1) out.push(`Otherwise ${inWords(circuits)} separate faults would have come together.`);
@@ -56,7 +52,7 @@ export function whyCheck(check: ProposedCheck, confirms: boolean, best: boolean)
       ? "It will most likely come out good"
       : share >= 10
         ? "It will most likely come out bad"
-        : `It comes out bad in about ${inWords(share).replace("seven", "7")} of ten such cases`;
+        : `It comes out bad in about ${inWords(share)} of ten such cases`;
   const time = `${check.minutes} ${check.minutes === 1 ? "minute" : "minutes"}`;
   if (confirms) return `${often}. It shows whether it is so, in ${time}.`;
   return best ? `${often}. In its ${time} it tells more than any other check would.` : `${often}, and takes ${time}.`;

@@ -102,8 +102,9 @@ export interface AtHand {
  */
 export function weigh(graph: Graph, found: Found, atHand: AtHand = { tools: null }): Weighing {
   const all = graph.codes.map((c) => codeKey(c.system, c.code)).filter((k) => found.present.includes(k));
-  const room = MOST_PRESENT - found.checks.filter((c) => c.bad).length;
-  const present = all.slice(0, Math.max(1, room));
+  // Of very many bad outcomes the newest are weighed, so that codes keep their place.
+  const bad = found.checks.filter((c) => c.bad).slice(-MOST_BAD);
+  const present = all.slice(0, MOST_PRESENT - bad.length);
   const g = narrowed(graph, present);
   const checks = checksOf({ ...g, codes: g.codes.filter((c) => present.includes(codeKey(c.system, c.code))) });
   const findings: Finding[] = [...g.codes];
@@ -113,7 +114,7 @@ export function weigh(graph: Graph, found: Found, atHand: AtHand = { tools: null
     if (present.includes(key)) seen.present.push(i);
     else if (found.absent.includes(key)) seen.absent.push(i);
   }
-  const done = new Map(found.checks.map((c) => [c.id, c.bad]));
+  const done = new Map(found.checks.filter((c) => !c.bad || bad.includes(c)).map((c) => [c.id, c.bad]));
   for (const check of checks)
     if (done.has(check.id)) {
       (done.get(check.id) ? seen.present : seen.absent).push(findings.length);
@@ -191,6 +192,9 @@ function clashIn(
 export const STANDS_OUT = 0.8;
 /** So surely a check shows what it is made to confirm. */
 const CONFIRMS = 0.5;
+
+/** So many bad outcomes are weighed at once. */
+const MOST_BAD = 8;
 
 /** A suspect that sets a code more seldom than that is not said to explain it. */
 const SHOWS = 0.1;

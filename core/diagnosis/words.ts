@@ -271,8 +271,12 @@ const WORDS: Readonly<Record<CheckKind, (c: Check) => Worded>> = {
   }),
 };
 
-/** What can hurt at a check, by its kind and by what its circuit is. */
+/** What can hurt at a check: as the make's table says it of the circuit, else by what the check and its circuit are. */
 function cautionOf({ kind, circuit }: Check): string | null {
+  const told = [...new Set(circuit?.entries.flatMap((e) => e.caution ?? []))];
+  if (told.length) return told.join(" ");
+  if (circuit && /refrigerant/i.test(circuit.circuit))
+    return "Refrigerant under pressure: nothing of it is opened here. That is licensed work.";
   if (kind === "fuel-pressure")
     return "Fuel under pressure: cold engine, no sparks, rag and glasses. Stop and go by the manual where you are not sure.";
   if (circuit && /ignition|coil|spark/i.test(circuit.circuit))

@@ -5,16 +5,12 @@ import type { Judgement } from "./judge";
 import type { Known } from "./known";
 import type { Persistence, Proof, Row } from "./proof";
 import type { Evidence, Statement } from "./statement";
+import { listOf, lower } from "../wording";
 import { atLeast, type Doubt } from "./told";
 
 /** Statements in words. What is certain is said plainly, what is likely with that word, what is neither with what would settle it. */
 
-export const listOf = (words: readonly string[]): string =>
-  words.length < 2 ? words.join("") : `${words.slice(0, -1).join(", ")} and ${words.at(-1)}`;
-
-/** A name in the middle of a sentence: what is written in capitals stays. */
-export const lower = (name: string): string =>
-  /^[A-Z]{2,}/.test(name) ? name : name.charAt(0).toLowerCase() + name.slice(1);
+export { listOf, lower };
 
 /** Codes as they are named among themselves: those of the live list apart from the memory's. */
 function codesText(codes: readonly { code: string; memory: string | null }[]): string {

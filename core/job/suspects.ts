@@ -2,34 +2,67 @@ import { circuitsOf, describesCircuits } from "../diagnosis/circuits";
 import { graphOf, type Graph, type SystemHere } from "../diagnosis/graph";
 import { shifted, shiftsOf, type Shift } from "../diagnosis/shifts";
 import { codeKey, type Found } from "../diagnosis/weigh";
-import { entriesFor, tableOwner } from "../pack/scope";
+import { entriesFor, tableOwner, type SystemAccess } from "../pack/scope";
 import type { JobCase } from "./case";
 import { epochsOf } from "./epochs";
 import { codeKind } from "./faults";
 import { knownIn, knownOf, type Known } from "./known";
 import { atLeast } from "./told";
 
-/** All that the suspects of a job are weighed from. */
+/** All that the suspects of a job are weighed from, and what was left out of it. */
 export interface SuspectsAsked {
   graph: Graph;
   found: Found;
   shifts: Shift[];
   /** The pack does not say what its circuits share. */
   generic: boolean;
-  /** Codes that are weighed, with their systems; those of units that only licensed people may touch are not. */
-  codes: { system: string; code: string; title: string }[];
+  /** Codes that are weighed; `key` is theirs in the graph. */
+  codes: { key: string; code: string; title: string }[];
   /** Systems of which codes are stored that nobody but licensed people may repair. */
   licensed: string[];
   /** Codes that were read and are not sure enough to go by, or stand in no table. */
   aside: string[];
+  /** Codes that a repair is meant to have cured, and that were not cleared since: they say nothing new. */
+  mended: string[];
+  /** What has to be mended before all else, in the words of the table; and the codes that cannot be trusted until then. */
+  first: string[];
+  distrusted: string[];
 }
 
-/** What was last known of a system's codes: since the last clear, or, where nothing was read since, before it. */
-function lastKnown(c: JobCase, system: string): Known {
-  const now = knownOf(c, system);
-  if (now.answer !== "not-read") return now;
-  const before = epochsOf(c, system).findLast((e) => e.told.some((t) => t.answer === "codes" || t.answer === "none"));
-  return before ? knownIn(before, system) : now;
+/** What was last known of a system's codes, and when the stretch began that it is of: since the last clear, or, where nothing was read since, before it. */
+function lastKnown(c: JobCase, system: string): { known: Known; since: string } {
+  const epochs = epochsOf(c, system);
+  const told = epochs.findLast((e) => e.told.some((t) => t.answer === "codes" || t.answer === "none"));
+  const last = epochs.at(-1)!;
+  const of = told ?? last;
+  return { known: of === last ? knownOf(c, system) : knownIn(of, system), since: of.clear?.at ?? "" };
+}
+
+type Sorted = Pick<SuspectsAsked, "codes" | "aside" | "mended" | "first" | "distrusted"> & { absent: string[] };
+
+/** The codes of one system, sorted by what they are good for. */
+function sorted(c: JobCase, { system }: SystemAccess, known: Known, since: string): Sorted {
+  const owner = tableOwner(c.pack, system);
+  const entries = new Map(entriesFor(c.pack, c.vehicle, system).map((e) => [e.code, e]));
+  const isFault = (code: string) => codeKind(c, system, code) === "fault";
+  const faults = known.codes.filter((x) => isFault(x.code));
+  const names = (list: readonly { code: string }[]) => [...new Set(list.map((x) => x.code))];
+  const usable = names(faults.filter((x) => atLeast(x.sure, "likely") && entries.has(x.code)));
+  const cured = new Set(c.job.repairs.flatMap((r) => (r.withdrawnAt || r.at < since ? [] : r.cures)));
+  const open = usable.filter((code) => !cured.has(code));
+  // Where the unit says that it cannot be trusted, what else it says is worth nothing until that is mended.
+  const stops = open.filter((code) => entries.get(code)!.first);
+  const weighed = stops.length ? stops : open;
+  const whole = known.answer === "none" ? known.none : known.whole;
+  const quiet = [...entries.values()].filter((e) => e.kind === "fault" && isFault(e.code) && !known.codes.some((x) => x.code === e.code)); // prettier-ignore
+  return {
+    codes: weighed.map((code) => ({ key: codeKey(owner, code), code, title: entries.get(code)!.title })),
+    aside: names(faults).filter((code) => !usable.includes(code)),
+    mended: usable.filter((code) => cured.has(code)),
+    first: stops.map((code) => entries.get(code)!.first!),
+    distrusted: open.filter((code) => !weighed.includes(code)),
+    absent: atLeast(whole, "likely") && !stops.length ? quiet.map((e) => codeKey(owner, e.code)) : [],
+  };
 }
 
 /**
@@ -39,57 +72,46 @@ function lastKnown(c: JobCase, system: string): Known {
 export function suspectsAsked(c: JobCase): SuspectsAsked {
   const generic = !describesCircuits(c.pack);
   const shifts = shiftsOf(c.job.story);
-  const here: SystemHere[] = [];
-  const present: string[] = [];
-  const absent: string[] = [];
-  const out: Pick<SuspectsAsked, "codes" | "licensed" | "aside"> = { codes: [], licensed: [], aside: [] };
-  const seen = new Set<string>();
+  const here = new Map<string, SystemHere>();
+  const licensed: string[] = [];
+  const lists: Sorted[] = [];
   for (const access of c.systems) {
-    if (access.way.tells.kind === "readiness") continue;
-    const known = lastKnown(c, access.system);
-    const owner = tableOwner(c.pack, access.system);
+    const { known, since } = lastKnown(c, access.system);
     if (known.answer !== "codes" && known.answer !== "none") continue;
-    const entries = entriesFor(c.pack, c.vehicle, access.system).filter((e) => e.kind === "fault");
-    const faults = known.codes.filter((x) => codeKind(c, access.system, x.code) === "fault");
     if (access.about.caution) {
-      if (faults.length) out.licensed.push(access.name);
+      if (known.codes.some((x) => codeKind(c, access.system, x.code) === "fault")) licensed.push(access.name);
       continue;
     }
-    const inTable = (code: string) => entries.some((e) => e.code === code);
-    const sure = faults.filter((x) => atLeast(x.sure, "likely") && inTable(x.code));
-    out.aside.push(...faults.filter((x) => !sure.some((y) => y.code === x.code)).map((x) => x.code));
-    for (const code of new Set(sure.map((x) => x.code))) {
-      if (present.includes(codeKey(owner, code))) continue;
-      present.push(codeKey(owner, code));
-      out.codes.push({ system: access.system, code, title: entries.find((e) => e.code === code)!.title });
-    }
-    const whole = known.answer === "none" ? known.none : known.whole;
-    if (atLeast(whole, "likely"))
-      for (const e of entries)
-        if (!known.codes.some((x) => x.code === e.code) && codeKind(c, access.system, e.code) === "fault")
-          absent.push(codeKey(owner, e.code));
-    if (seen.has(owner)) continue;
-    seen.add(owner);
+    lists.push(sorted(c, access, known, since));
+    const owner = tableOwner(c.pack, access.system);
     const about = c.pack.systems.find((s) => s.id === owner) ?? access.about;
-    here.push({ about, circuits: circuitsOf(c.pack, c.vehicle, owner) });
+    here.set(owner, { about, circuits: circuitsOf(c.pack, c.vehicle, owner) });
   }
-  const graph = graphOf(here, generic);
+  const all = <K extends "aside" | "mended" | "first" | "distrusted" | "absent">(k: K) => [...new Set(lists.flatMap((l) => l[k]))]; // prettier-ignore
+  // One unit that is asked in two ways tells its codes twice.
+  const codes = [...new Map(lists.flatMap((l) => l.codes).map((x) => [x.key, x])).values()];
+  const present = codes.map((x) => x.key);
+  const graph = graphOf([...here.values()], generic);
   return {
     graph: { ...graph, suspects: shifted(graph.suspects, shifts) },
-    found: { present, absent: absent.filter((k) => !present.includes(k)), checks: outcomes(c) },
+    found: { present, absent: all("absent").filter((k) => !present.includes(k)), checks: outcomes(c) },
     shifts,
     generic,
-    ...out,
-    aside: [...new Set(out.aside)],
+    codes,
+    licensed,
+    aside: all("aside"),
+    mended: all("mended"),
+    first: all("first"),
+    distrusted: all("distrusted"),
   };
 }
 
-/** The last outcome of each check; what was found bad before it was mended is history. */
+/** The last outcome of each check; what was found bad, then mended, and cleared since is history. */
 function outcomes({ job }: JobCase): Found["checks"] {
-  const mended = job.repairs.findLast((r) => !r.withdrawnAt)?.at ?? "";
-  const by = new Map<string, { id: string; bad: boolean }>();
-  for (const done of job.checks)
-    if (!done.withdrawnAt && !(done.outcome === "bad" && done.at < mended))
-      by.set(done.check, { id: done.check, bad: done.outcome === "bad" });
-  return [...by.values()];
+  const cleared = job.clears.at(-1)?.at ?? "";
+  const mended = job.repairs.findLast((r) => !r.withdrawnAt && r.at < cleared)?.at ?? "";
+  const last = new Map(job.checks.filter((done) => !done.withdrawnAt).map((done) => [done.check, done]));
+  return [...last.values()].flatMap(({ check, outcome, at }) =>
+    outcome === "bad" && at < mended ? [] : [{ id: check, bad: outcome === "bad" }],
+  );
 }

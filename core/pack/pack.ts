@@ -118,7 +118,7 @@ const entry = object({
   first: optional(text),
 });
 export type Entry = Of<typeof entry>;
-export type Drive = NonNullable<Entry["drive"]>;
+export type Drivability = NonNullable<Entry["drive"]>;
 
 const table = object({ id, system: id, scope: optional(scopeRule), entries: list(entry, { max: 1000 }) });
 export type Table = Of<typeof table>;

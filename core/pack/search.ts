@@ -29,7 +29,7 @@ const PLACES: readonly (readonly [weight: number, of: (f: CodeFound) => string])
 export function searchCodes(packs: readonly Pack[], words: string, most = 60): { found: CodeFound[]; all: number } {
   const asked = plain(words)
     .split(/[^\p{L}\p{N}.&]+/u)
-    .filter(Boolean);
+    .filter((word) => /[\p{L}\p{N}]/u.test(word));
   if (!asked.length) return { found: [], all: 0 };
   const ranked: { f: CodeFound; rank: number }[] = [];
   for (const pack of packs)

@@ -178,7 +178,7 @@ export function withWithdrawn(job: Job, what: string, now: string): Job {
 
 /** A check with its outcome. The same one done again stands beside the first; the last one counts. */
 export function withCheck(job: Job, done: Omit<CheckDone, "at">, now: string): Job {
-  const says = `${done.title}: ${done.measured ?? done.outcome}.`.replace(/\.\.$/, ".");
+  const says = `${done.title}: ${done.measured ?? `${done.outcome}.`}`;
   return note({ ...job, checks: [...job.checks, { at: now, ...done }] }, "checks", says, now);
 }
 
