@@ -2,6 +2,7 @@ import { useEffect, useRef } from "react";
 import { Form, Link, redirect, useSubmit } from "react-router";
 import styled from "styled-components";
 import { systemsOf } from "@core/pack/scope";
+import { isCondition } from "@core/diagnosis/conditions";
 import { END_WORDS } from "@core/job/end";
 import { newJob } from "@core/record/job";
 import type { Vehicle } from "@core/record/types";
@@ -85,7 +86,7 @@ async function act({ request, params }: Route.ClientActionArgs) {
     if (radio) await changeVehicle(vehicle.id, (v) => ({ ...v, radio }));
   }
   if (intent === "drive") {
-    const told = text("conditions").split("|").filter(Boolean).slice(0, 20);
+    const told = text("conditions").split("|").filter(isCondition);
     const drive = { at: nowIso(), cameOn: text("cameOn") === "yes", conditions: told };
     await changeVehicle(vehicle.id, (v) => ({ ...v, drives: [...v.drives, drive] }));
   }

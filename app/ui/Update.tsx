@@ -19,7 +19,11 @@ export function Update() {
   if (!update || /\/(read|watch|hook-up|clear)$/.test(pathname)) return null;
   return (
     <Bar role="status">
-      <p>{update.taking ? "The newer Klinko takes over …" : "A newer Klinko is ready."}</p>
+      <p>
+        {update.taking
+          ? "The newer Klinko takes over … If it does not, close all its pages and open it again."
+          : "A newer Klinko is ready."}
+      </p>
       {!update.taking && <Button onPress={update.take}>Use it now</Button>}
     </Bar>
   );

@@ -3,7 +3,7 @@ import { whyCheck } from "@core/diagnosis/reasons";
 import { TOOLS, type Tool } from "@core/diagnosis/checks";
 import { groupTitle } from "@core/diagnosis/words";
 import { grouped, STANDS_OUT, type Group, type ProposedCheck, type Weighing } from "@core/diagnosis/weigh";
-import { listOf, lower } from "@core/job/say";
+import { byNumber, listOf, lower } from "@core/wording";
 import { suspectsAsked, type SuspectsAsked } from "@core/job/suspects";
 import { lockOfStep } from "~/store/job-data";
 import { jobPath } from "~/store/paths";
@@ -16,7 +16,7 @@ import { CheckCard } from "./CheckCard";
 import { DoneList } from "./DoneList";
 import type { ChecksIntents } from "./intents";
 import { OtherChecks } from "./OtherChecks";
-import { percent } from "~/store/percent";
+import { percent } from "~/ui/percent";
 import { RepairForm } from "./RepairForm";
 import { SuspectList } from "./SuspectList";
 import { useWeighing } from "~/store/use-weighing";
@@ -47,31 +47,47 @@ export function ChecksStep() {
 function NothingToCheck({ asked }: { asked: SuspectsAsked }) {
   const data = useJob();
   const { job } = data;
-  const { send } = useIntents<ChecksIntents>("checks");
+  const { send, busy, problem } = useIntents<ChecksIntents>("checks");
+  const { mended, aside } = asked;
+  const clear = !lockOfStep(data, "clear") && (
+    <Button $look={mended.length ? "primary" : "secondary"} isDisabled={busy} onPress={() => send({ intent: "done" })}>
+      On to the clear
+    </Button>
+  );
   return (
     <>
-      <Empty
-        level={1}
-        title={asked.aside.length ? "No code is sure enough to go by." : "There is no fault code to go by."}
-      >
+      <Empty level={1} title={nothingTitle(asked)}>
         <p>
-          {asked.aside.length
-            ? `${listOf(asked.aside)}: read once more, so that you do not chase a miscount.`
-            : "Suspects are weighed from codes. Without one, go by the story and the manual."}
+          {mended.length
+            ? "Clear it, run it as when it came, and read again: that shows whether it was that."
+            : aside.length
+              ? `${listOf(aside)}: read once more, so that you do not chase a miscount.`
+              : "Suspects are weighed from codes. Without one, go by the story and the manual."}
         </p>
-        <LinkButton $look="primary" to={jobPath(job.id, "read")}>
-          Read once more
-        </LinkButton>
+        {!mended.length && (
+          <LinkButton $look="primary" to={jobPath(job.id, "read")}>
+            Read once more
+          </LinkButton>
+        )}
       </Empty>
       {asked.licensed.length > 0 && <Licensed names={asked.licensed} />}
+      <Trouble problem={problem} />
       <DoneList job={job} onTakeBack={(what, at) => send({ intent: "take-back", what, at })} />
-      {!lockOfStep(data, "clear") && (
-        <StepAction>
-          <Button onPress={() => send({ intent: "done" })}>On to the clear</Button>
-        </StepAction>
-      )}
+      <RepairForm
+        jobId={job.id}
+        codes={[]}
+        found={null}
+        busy={busy}
+        onRepair={(told) => send({ intent: "repair", ...told })}
+      />
+      {clear && <StepAction>{clear}</StepAction>}
     </>
   );
+}
+
+function nothingTitle({ mended, aside }: SuspectsAsked): string {
+  if (mended.length) return `${listOf(mended)}: mended, as you noted.`;
+  return aside.length ? "No code is sure enough to go by." : "There is no fault code to go by.";
 }
 
 const Licensed = ({ names }: { names: readonly string[] }) => (
@@ -104,41 +120,32 @@ function Checks({ asked }: { asked: SuspectsAsked }) {
   const next = weighed.checks.find((c) => c.id === chosen) ?? weighed.checks[0];
   const shown = shownBad(job.checks, weighed, top);
   const codes = [...new Set(asked.codes.map((c) => c.code))];
+  const card = next && (!shown || next.id === chosen);
   return (
     <>
-      <h1>{headline(top, next, shown, codes)}</h1>
+      <h1>{headline(top, next, shown, asked)}</h1>
       <Soft>{asked.codes.map((c) => `${c.code} ${c.title}`).join(" · ")}</Soft>
-      {asked.generic && (
-        <Soft>This make's file does not say what its circuits share, so what is usual on such vehicles stands in.</Soft>
-      )}
-      {weighed.leftOut.length > 0 && (
-        <Soft>
-          So many codes at once cannot all be weighed: {weighed.leftOut.length} are left out. Low voltage often sets a
-          whole row.
-        </Soft>
-      )}
-      {asked.licensed.length > 0 && <Licensed names={asked.licensed} />}
+      <LeftOut asked={asked} weighed={weighed} />
       {weighed.clash && <Clash clash={weighed.clash} checks={job.checks} />}
       <Trouble problem={problem} />
-      {shown && top ? (
+      {shown && top && (
         <Soft>
           {percent(top.p)}: a check showed it, and it fits {codes.length === 1 ? `code ${codes[0]}` : "the codes"}. Mend
           it, note it below, then clear and prove it.
         </Soft>
-      ) : (
-        next && (
-          <CheckCard
-            check={next}
-            fresh={moved}
-            busy={busy || stale}
-            why={whyCheck(next, confirms(next, top), next === weighed.checks[0])}
-            onOutcome={(title, outcome) => {
-              move(true);
-              choose(null);
-              send({ intent: "check", check: next.id, title, ...outcome });
-            }}
-          />
-        )
+      )}
+      {card && (
+        <CheckCard
+          check={next}
+          fresh={moved}
+          busy={busy || stale}
+          why={whyCheck(next, confirms(next, top), next === weighed.checks[0])}
+          onOutcome={(title, outcome) => {
+            move(true);
+            choose(null);
+            send({ intent: "check", check: next.id, title, ...outcome });
+          }}
+        />
       )}
       {!next && !shown && (
         <Sheet>
@@ -149,7 +156,7 @@ function Checks({ asked }: { asked: SuspectsAsked }) {
         </Sheet>
       )}
       <OtherChecks
-        checks={weighed.checks.filter((c) => c !== next || shown)}
+        checks={weighed.checks.filter((c) => !card || c !== next)}
         tools={tools}
         onTools={setTools}
         onChoose={(id) => {
@@ -158,12 +165,6 @@ function Checks({ asked }: { asked: SuspectsAsked }) {
         }}
       />
       <SuspectList groups={groups} asked={asked} />
-      {asked.aside.length > 0 && (
-        <Soft>
-          Left out, since {asked.aside.length === 1 ? "it was" : "they were"} not read surely or stand in no table:{" "}
-          {listOf(asked.aside)}.
-        </Soft>
-      )}
       <DoneList
         job={job}
         onTakeBack={(what, at) => {
@@ -174,7 +175,7 @@ function Checks({ asked }: { asked: SuspectsAsked }) {
       <RepairForm
         jobId={job.id}
         codes={codes}
-        found={top && top.p >= 0.5 ? { what: lower(groupTitle(top)), cures: curesOf(top) } : null}
+        found={top && top.p >= 0.5 ? { what: lower(groupTitle(top)), cures: curesOf(top, asked) } : null}
         busy={busy}
         onRepair={(told) => send({ intent: "repair", ...told })}
       />
@@ -196,10 +197,41 @@ function Checks({ asked }: { asked: SuspectsAsked }) {
   );
 }
 
-const curesOf = (g: Group): string[] =>
-  [...new Set(g.suspects.flatMap((s) => s.explains.map((k) => k.slice(k.lastIndexOf(":") + 1))))].sort(
-    (a, b) => Number(a) - Number(b),
+/** What is not weighed, and why; what stands in where the make says nothing. */
+function LeftOut({ asked, weighed }: { asked: SuspectsAsked; weighed: Weighing }) {
+  return (
+    <>
+      {asked.generic && (
+        <Soft>This make's file does not say what its circuits share, so what is usual on such vehicles stands in.</Soft>
+      )}
+      {weighed.leftOut.length > 0 && (
+        <Soft>
+          So many codes at once cannot all be weighed: {weighed.leftOut.length} are left out. Low voltage often sets a
+          whole row.
+        </Soft>
+      )}
+      {asked.licensed.length > 0 && <Licensed names={asked.licensed} />}
+      {asked.first.map((text) => (
+        <Caution key={text}>{text}</Caution>
+      ))}
+      {asked.distrusted.length > 0 && <Soft>Not weighed until then: {listOf(asked.distrusted)}.</Soft>}
+      {asked.mended.length > 0 && (
+        <Soft>Mended, as you noted, and not weighed until it is cleared and read again: {listOf(asked.mended)}.</Soft>
+      )}
+      {asked.aside.length > 0 && (
+        <Soft>
+          Left out, since {asked.aside.length === 1 ? "it was" : "they were"} not read surely or stand in no table:{" "}
+          {listOf(asked.aside)}.
+        </Soft>
+      )}
+    </>
   );
+}
+
+const curesOf = (g: Group, { codes }: SuspectsAsked): string[] => {
+  const explained = new Set(g.suspects.flatMap((s) => s.explains));
+  return [...new Set(codes.filter((c) => explained.has(c.key)).map((c) => c.code))].sort(byNumber);
+};
 
 const confirms = (c: ProposedCheck, top: Group | undefined): boolean =>
   top !== undefined && top.p >= STANDS_OUT && c.bad >= 0.6;
@@ -223,14 +255,15 @@ function headline(
   top: Group | undefined,
   next: ProposedCheck | undefined,
   shown: boolean,
-  codes: readonly string[],
+  asked: SuspectsAsked,
 ): string {
+  const codes = [...new Set(asked.codes.map((c) => c.code))];
   if (shown && top) return `Most likely found: ${lower(groupTitle(top))}.`;
   if (top && top.p >= STANDS_OUT) return `One thing stands out: ${lower(groupTitle(top))}.`;
   if (!next) return "Nothing more can be checked with these tools.";
   // What the check is not about would only puzzle beside it.
   if (top && top.p >= NAMED && next.circuit?.id === top.suspects[0].circuit?.id) {
-    const of = curesOf(top);
+    const of = curesOf(top, asked);
     const what = of.length === codes.length ? "It points" : `${listOf(of)} ${of.length === 1 ? "points" : "point"}`;
     return `${what} to this: ${lower(groupTitle(top))}.`;
   }
@@ -241,8 +274,8 @@ function Clash({ clash, checks }: { clash: [string, string]; checks: readonly { 
   const [a, b] = clash.map((id) => checks.findLast((c) => c.check === id)?.title ?? id);
   return (
     <Caution>
-      These two hardly go together: "{a}" and "{b}". One of them is most likely not as noted: do it once more, and take
-      the wrong one back.
+      These two hardly go together: "{a}" and "{b}". One of them is most likely not as noted: take that one back, and do
+      it once more.
     </Caution>
   );
 }

@@ -10,7 +10,7 @@ import type { SuspectsAsked } from "@core/job/suspects";
 import { Button } from "~/ui/Button";
 import { Sheet, Soft } from "~/ui/bits";
 import { figures } from "~/ui/theme";
-import { percent } from "~/store/percent";
+import { percent } from "~/ui/percent";
 
 const List = styled.ol`
   display: grid;

@@ -1,4 +1,4 @@
-import { useDeferredValue } from "react";
+import { useDeferredValue, useState } from "react";
 import { useSearchParams } from "react-router";
 import styled from "styled-components";
 import { searchCodes } from "@core/pack/search";
@@ -32,7 +32,8 @@ const Card = styled(Sheet)`
 /** One search over all makes at hand: by number, circuit or word. */
 export function CodesPage({ packs }: { packs: readonly Pack[] }) {
   const [params, setParams] = useSearchParams();
-  const words = params.get("q") ?? "";
+  // The address follows a moment later: what is typed does not wait for it.
+  const [words, type] = useState(params.get("q") ?? "");
   const { found, all } = searchCodes(packs, useDeferredValue(words));
   return (
     <>
@@ -41,7 +42,10 @@ export function CodesPage({ packs }: { packs: readonly Pack[] }) {
         label="Number, circuit or word"
         description={`In all ${packs.length} makes at hand. Several words narrow it: "24 norrvik", "coolant low"`}
         value={words}
-        onChange={(q) => setParams(q ? { q } : {}, { replace: true, preventScrollReset: true })}
+        onChange={(q) => {
+          type(q);
+          setParams(q ? { q } : {}, { replace: true, preventScrollReset: true });
+        }}
         maxLength={100}
         type="search"
         autoComplete="off"

@@ -6,8 +6,10 @@ import {
   drivesOf,
   effectsOf,
   FEW,
+  holdsAlone,
   MAY_SET_IT_OFF,
   SETS_IT_OFF,
+  type ConditionGroup,
   type Drive,
   type Effect,
 } from "@core/diagnosis/conditions";
@@ -15,6 +17,7 @@ import type { Vehicle } from "@core/record/types";
 import { shortDate } from "~/store/format";
 import { Button } from "~/ui/Button";
 import { Choices } from "~/ui/Choice";
+import { ConfirmButton } from "~/ui/ConfirmButton";
 import { Hidden, Row, Sheet, Soft } from "~/ui/bits";
 import { Trouble } from "~/ui/Trouble";
 
@@ -120,19 +123,18 @@ export function WhenItComes({ vehicle, jobs }: { vehicle: Vehicle; jobs: readonl
       )}
       <h3>Note a drive</h3>
       <Groups>
-        {Object.entries(CONDITIONS).map(([group, options]) => (
+        {(Object.entries(CONDITIONS) as [ConditionGroup, readonly string[]][]).map(([group, options]) => (
           <Choices
             key={group}
             label={group}
             options={[...options]}
-            value={told.filter((c) => (options as readonly string[]).includes(c))}
+            value={told.filter((c) => options.includes(c))}
             onChange={(on) => {
-              const own = options as readonly string[];
-              const before = told.filter((c) => own.includes(c));
+              const before = told.filter((c) => options.includes(c));
               // Of one group one holds: the one that was ticked last.
-              const fresh = group === "Before" ? on : on.filter((c) => !before.includes(c)).slice(-1);
-              const kept = group === "Before" || on.length < before.length ? on : fresh;
-              tell([...told.filter((c) => !own.includes(c)), ...kept]);
+              const fresh = on.filter((c) => !before.includes(c)).slice(-1);
+              const kept = fresh.length && holdsAlone(group) ? fresh : on;
+              tell([...told.filter((c) => !options.includes(c)), ...kept]);
             }}
           />
         ))}
@@ -167,9 +169,13 @@ function Noted({ vehicle, onRemove }: { vehicle: Vehicle; onRemove: (at: string)
             {shortDate(d.at)}: {d.cameOn ? "came on" : "quiet"}
             {d.conditions.length > 0 && `, ${d.conditions.join(", ").toLowerCase()}`}
           </span>
-          <Button $look="quiet" aria-label={`Remove the drive of ${shortDate(d.at)}`} onPress={() => onRemove(d.at)}>
-            Remove
-          </Button>
+          <ConfirmButton
+            label="Remove"
+            of={`the drive of ${shortDate(d.at)}`}
+            question="Remove this drive?"
+            sure="Remove it"
+            onConfirm={() => onRemove(d.at)}
+          />
         </Row>
       ))}
     </List>
@@ -196,6 +202,6 @@ function summary(effects: readonly Effect[], drives: readonly Drive[]): string {
   }
   const sure = `${Math.min(99, Math.round(100 * top.p))} %`;
   return top.p >= SETS_IT_OFF
-    ? `"${top.condition}" sets it off: ${counts(top)} (${sure} sure that it is no chance).${more}`
+    ? `It comes with "${top.condition.toLowerCase()}": ${counts(top)} (${sure} sure that it is no chance).${more}`
     : `"${top.condition}" may have to do with it: ${counts(top)} (${sure}).${more}`;
 }

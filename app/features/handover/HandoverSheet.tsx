@@ -1,8 +1,8 @@
-import { Printer } from "lucide-react";
-import styled, { createGlobalStyle } from "styled-components";
-import { driveAdvice } from "@core/diagnosis/drive";
+import styled from "styled-components";
+import { DRIVE_WORDS } from "@core/diagnosis/drive";
 import { grouped } from "@core/diagnosis/weigh";
 import { groupTitle } from "@core/diagnosis/words";
+import { drivable } from "@core/job/drivable";
 import { codeKind } from "@core/job/faults";
 import { lower, PERSISTENCE, sayKnown, sayVerdict } from "@core/job/say";
 import { suspectsAsked } from "@core/job/suspects";
@@ -11,50 +11,12 @@ import { inputOf } from "@core/record/inputs";
 import { shortDate, shortTime } from "~/store/format";
 import type { JobData } from "~/store/job-data";
 import { jobPath } from "~/store/paths";
-import { percent } from "~/store/percent";
+import { percent } from "~/ui/percent";
 import { useWeighing } from "~/store/use-weighing";
 import { vehicleName } from "~/store/vehicle-name";
-import { Button, LinkButton } from "~/ui/Button";
+import { LinkButton } from "~/ui/Button";
+import { Paper } from "~/ui/Paper";
 import { Caution, Mono, Plate, Row, Soft } from "~/ui/bits";
-
-const PageStyle = createGlobalStyle`
-  @media print {
-    @page { size: A4; margin: 12mm; }
-    html { font-size: 11px; }
-    [data-screen] { display: none !important; }
-  }
-`;
-
-const Paper = styled.main`
-  display: grid;
-  gap: 14px;
-  max-width: 860px;
-  margin: 0 auto;
-  padding: 20px 16px 40px;
-  section {
-    display: grid;
-    gap: 6px;
-    break-inside: avoid;
-  }
-  table {
-    width: 100%;
-    border-collapse: collapse;
-  }
-  th,
-  td {
-    padding: 4px 10px 4px 0;
-    border-bottom: 1px solid var(--rule);
-    text-align: left;
-    vertical-align: top;
-  }
-  ul {
-    display: grid;
-    gap: 3px;
-  }
-  @media print {
-    padding: 0;
-  }
-`;
 
 const Scroll = styled.div`
   overflow-x: auto;
@@ -66,17 +28,16 @@ export type For = "workshop" | "customer";
 export function HandoverSheet({ data, who }: { data: JobData; who: For }) {
   const { job, vehicle } = data;
   return (
-    <Paper id="work">
-      <PageStyle />
-      <Row data-screen>
-        <Button $look="primary" onPress={() => window.print()}>
-          <Printer size={20} aria-hidden /> Print this page
-        </Button>
-        <LinkButton to={who === "workshop" ? "?for=customer" : "?"} replace>
-          {who === "workshop" ? "The short one for the customer" : "The full one for a workshop"}
-        </LinkButton>
-        <LinkButton to={jobPath(job.id)}>Back to the job</LinkButton>
-      </Row>
+    <Paper
+      more={
+        <>
+          <LinkButton to={who === "workshop" ? "?for=customer" : "?"} replace>
+            {who === "workshop" ? "The short one for the customer" : "The full one for a workshop"}
+          </LinkButton>
+          <LinkButton to={jobPath(job.id)}>Back to the job</LinkButton>
+        </>
+      }
+    >
       <Row>
         <Plate>{vehicle.plate}</Plate>
         <h1>
@@ -153,6 +114,8 @@ function Workshop({ data }: { data: JobData }) {
   );
 }
 
+const MEMORY = { live: "there now", stored: "in memory" };
+
 function Codes({
   data,
   system: { access, known, proof },
@@ -170,8 +133,9 @@ function Codes({
         {access.name} ({access.unit})
       </h2>
       <p>{sayKnown(access.name, known)}</p>
+      {access.about.caution && <Caution>{access.about.caution}</Caution>}
       {rows.length > 0 && (
-        <Scroll>
+        <Scroll tabIndex={0} role="region" aria-label={`Codes of ${access.name}`}>
           <table>
             <thead>
               <tr>
@@ -186,7 +150,7 @@ function Codes({
               {rows.map((r) => (
                 <tr key={`${r.code} ${r.memory}`}>
                   <td>
-                    <Mono>{r.code}</Mono>
+                    <Mono>{r.code}</Mono> {r.memory && MEMORY[r.memory]}
                   </td>
                   <td>{entries.get(r.code)?.title ?? "in no table of this vehicle"}</td>
                   <td>{entries.get(r.code)?.circuit ?? ""}</td>
@@ -250,23 +214,22 @@ function Open({ data }: { data: JobData }) {
   );
 }
 
-const DRIVE = {
-  on: "It can be driven as it is.",
-  gently: "Drive it gently, and no further than to where it is mended.",
-  stop: "Do not drive it.",
-};
-
 /** The same in plain words, as one would say it over the counter. */
 function Customer({ data }: { data: JobData }) {
   const { job, judged, pack, vehicle } = data;
   const systems = readOf(data);
   const faults = systems.flatMap(({ access, known }) => {
     const entries = entriesFor(pack, vehicle, access.system);
-    return known.codes
+    // Of two memories that hold one code it is the same fault.
+    const codes = [...new Map(known.codes.map((c) => [c.code, c])).values()];
+    return codes
       .filter((c) => codeKind(data, access.system, c.code) === "fault")
-      .map((c) => ({ code: c.code, entry: entries.find((e) => e.code === c.code) ?? null, sure: c.sure }));
+      .map((c) => ({ key: `${access.system} ${c.code}`, ...c, entry: entries.find((e) => e.code === c.code) ?? null }));
   });
-  const advice = driveAdvice(faults.filter((f) => f.sure !== "unsure"));
+  const advice = drivable(data, judged.systems);
+  const licensed = systems.flatMap(({ access, known }) =>
+    known.answer === "codes" ? (access.about.caution ?? []) : [],
+  );
   const repairs = job.repairs.filter((r) => !r.withdrawnAt);
   const affects = [...new Set(faults.flatMap((f) => f.entry?.affects ?? []))];
   return (
@@ -279,7 +242,7 @@ function Customer({ data }: { data: JobData }) {
         )}
         <ul>
           {faults.map((f) => (
-            <li key={f.code}>
+            <li key={f.key}>
               {f.entry ? `${f.entry.title} (${lower(f.entry.circuit)})` : `A code that is in no table, ${f.code}`}
               {f.sure !== "certain" && `, ${f.sure}`}
             </li>
@@ -288,14 +251,18 @@ function Customer({ data }: { data: JobData }) {
         {affects.length > 0 && <p>What you may notice: {affects.join(" ")}</p>}
         {advice && (
           <p>
-            <strong>{DRIVE[advice.drive]}</strong>
+            <strong>{DRIVE_WORDS[advice.drive]}</strong>
           </p>
         )}
       </section>
+      {licensed.map((c) => (
+        <Caution key={c}>{c}</Caution>
+      ))}
       <section>
         <h2>What was done</h2>
+        {job.clears.length > 0 && <p>Its memory was cleared {shortDate(job.clears.at(-1)!.at)}.</p>}
         {repairs.length === 0 ? (
-          <p>It was looked at. Nothing was replaced or mended so far.</p>
+          <p>Nothing was replaced or mended so far.</p>
         ) : (
           <ul>
             {repairs.map((r) => (

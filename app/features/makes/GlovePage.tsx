@@ -1,63 +1,16 @@
-import { Printer } from "lucide-react";
-import styled, { createGlobalStyle } from "styled-components";
 import type { Pack } from "@core/pack/pack";
 import { scopeText } from "@core/pack/scope";
 import { connectorIdOf, leadsOf } from "@core/pack/way";
 import { makePath } from "~/store/paths";
-import { Button, LinkButton } from "~/ui/Button";
-import { Caution, Mono, Row, Soft } from "~/ui/bits";
+import { LinkButton } from "~/ui/Button";
+import { Caution, Mono, Soft } from "~/ui/bits";
+import { Paper } from "~/ui/Paper";
 import { ConnectorView } from "~/ui/connector/ConnectorView";
-
-const PageStyle = createGlobalStyle`
-  @media print {
-    @page { size: A4; margin: 12mm; }
-    html { font-size: 11px; }
-    [data-screen] { display: none !important; }
-  }
-`;
-
-const Paper = styled.main`
-  display: grid;
-  gap: 14px;
-  max-width: 860px;
-  margin: 0 auto;
-  padding: 20px 16px 40px;
-  section {
-    display: grid;
-    gap: 6px;
-    break-inside: avoid;
-  }
-  figure {
-    max-width: 320px;
-  }
-  ol {
-    list-style: decimal;
-    padding-left: 1.4em;
-  }
-  table {
-    width: 100%;
-    border-collapse: collapse;
-  }
-  th,
-  td {
-    padding: 3px 8px;
-    border-bottom: 1px solid var(--line);
-    text-align: left;
-    vertical-align: top;
-  }
-`;
 
 /** One page to print: the plug, the steps, and what the codes mean. */
 export function GlovePage({ pack }: { pack: Pack }) {
   return (
-    <Paper id="work">
-      <PageStyle />
-      <Row data-screen>
-        <Button $look="primary" onPress={() => window.print()}>
-          <Printer size={20} aria-hidden /> Print this page
-        </Button>
-        <LinkButton to={makePath(pack.id)}>Back to the make</LinkButton>
-      </Row>
+    <Paper more={<LinkButton to={makePath(pack.id)}>Back to the make</LinkButton>}>
       <h1>{pack.title}</h1>
       <Soft>{pack.source}</Soft>
       {pack.own?.note && <p>{pack.own.note}</p>}

@@ -1,6 +1,6 @@
 import { CircleCheck, OctagonX, TriangleAlert } from "lucide-react";
 import styled from "styled-components";
-import type { DriveAdvice } from "@core/diagnosis/drive";
+import { DRIVE_WORDS, type DriveAdvice } from "@core/diagnosis/drive";
 import { listOf } from "@core/job/say";
 import { Soft } from "~/ui/bits";
 
@@ -20,12 +20,6 @@ const Box = styled.section`
   }
 `;
 
-const WORDS = {
-  on: "It can be driven as it is.",
-  gently: "Drive it gently, and no further than to where it is mended.",
-  stop: "Do not drive it.",
-};
-
 const ICONS = { on: CircleCheck, gently: TriangleAlert, stop: OctagonX };
 const COLOURS = { on: "var(--done)", gently: "var(--ink)", stop: "var(--danger)" };
 
@@ -36,7 +30,7 @@ export function DriveSays({ advice }: { advice: DriveAdvice }) {
   return (
     <Box data-drive={advice.drive} aria-label="Can it be driven">
       <Icon size={34} aria-hidden color={COLOURS[advice.drive]} />
-      <h2>{WORDS[advice.drive]}</h2>
+      <h2>{DRIVE_WORDS[advice.drive]}</h2>
       <p>{told.map((e) => `${e.code}: ${e.affects}`).join(" ")}</p>
       {advice.untold.length > 0 && (
         <Soft>

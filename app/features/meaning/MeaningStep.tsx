@@ -2,10 +2,10 @@ import { OctagonAlert } from "lucide-react";
 import { useState } from "react";
 import { Link } from "react-router";
 import styled from "styled-components";
-import { driveAdvice } from "@core/diagnosis/drive";
 import { meaningsOf, type Meaning } from "@core/pack/lookup";
 import { scopeText } from "@core/pack/scope";
 import type { Sure } from "@core/flash/sureness";
+import { drivable } from "@core/job/drivable";
 import { codeKind, type CodeKind } from "@core/job/faults";
 import type { Known } from "@core/job/known";
 import { listOf, lower, settles, why } from "@core/job/say";
@@ -86,7 +86,7 @@ export function MeaningStep() {
   const of = (kind: CodeKind) => meanings.filter((m) => codeKind(data, access.system, m.code) === kind);
   const [faults, expected, status] = [of("fault"), of("expected"), of("status")];
   const shared = sharedCircuits(faults);
-  const advice = driveAdvice(faults.filter((m) => atLeast(sureOf(m.code), "likely")));
+  const advice = faults.length > 0 ? drivable(data, judged.systems) : null;
   const nameOf = (system: string) => systems.find((s) => s.system === system)?.name ?? system;
   const doubts = [...new Set(known.doubts.map((d) => settles(d, nameOf)))];
   const reasons = judged.statements.filter(

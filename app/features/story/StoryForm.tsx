@@ -1,6 +1,7 @@
 import { useState } from "react";
 import { Switch } from "react-aria-components/Switch";
 import styled from "styled-components";
+import { CONDITIONS } from "@core/diagnosis/conditions";
 import { storyRule, toldRule, type Story, type Vehicle } from "@core/record/types";
 import { flag, holds, object, type Of } from "@core/schema/rule";
 import { useDraft } from "~/store/use-draft";
@@ -59,7 +60,6 @@ const SYMPTOMS = [
   "Runs hot",
   "Nothing to feel",
 ];
-const WEATHER = ["Dry", "Wet", "Frost", "Heat"];
 const BEFORE = ["Just washed", "Just refuelled", "Just worked on", "Battery was off", "Stood for weeks"];
 
 const AND = " and ";
@@ -193,7 +193,12 @@ function When({ story, set }: { story: Story; set: (part: Partial<Story>) => voi
           { value: "any", label: "Any" },
         ]}
       />
-      <Choices label="Weather" options={WEATHER} value={story.weather} onChange={(weather) => set({ weather })} />
+      <Choices
+        label="Weather"
+        options={[...CONDITIONS.Weather]}
+        value={story.weather}
+        onChange={(weather) => set({ weather })}
+      />
       <Choices
         label="What was done before"
         options={BEFORE}
