@@ -16,6 +16,11 @@ const PAGES = [
   "/jobs/demo-job-six/hook-up",
   "/jobs/demo-job-six/read",
   "/jobs/demo-job-six/meaning",
+  "/jobs/demo-job-six/checks",
+  "/jobs/demo-job-six/handover",
+  "/jobs/demo-job-six/handover?for=customer",
+  "/codes?q=coolant",
+  "/vehicles/demo-sm418t",
   "/jobs/demo-job-six/clear",
   "/jobs/demo-job-estate/clear",
   "/jobs/demo-job-hatch/prove",
@@ -47,7 +52,14 @@ for (const half of [0, 1])
 test("targets are 48 px where a hand works", async ({ page }) => {
   await page.setViewportSize({ width: 360, height: 740 });
   await openGarage(page);
-  for (const path of ["/", "/jobs/demo-job-six/read", "/jobs/demo-job-six/clear", "/simulated/demo-sm418t"]) {
+  for (const path of [
+    "/",
+    "/codes?q=coolant",
+    "/jobs/demo-job-six/checks",
+    "/jobs/demo-job-six/read",
+    "/jobs/demo-job-six/clear",
+    "/simulated/demo-sm418t",
+  ]) {
     await page.goto(path);
     await expect(sentence(page)).not.toHaveText("");
     const small = await page.evaluate(() =>

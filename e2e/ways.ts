@@ -119,3 +119,29 @@ export const says = (page: Page, words: string | RegExp) => async () => {
 export const record = (page: Page) => page.getByRole("button", { name: "Record this reading" }).click();
 export const noted = (page: Page, text: RegExp) =>
   expect(page.getByRole("list", { name: "Lines of the notebook" })).toContainText(text);
+
+/** Lead-in and codes three times each, two rounds, as somebody calls them out: one number a digit or code. */
+const called = (codes: readonly string[]): string =>
+  [...[0, 1].flatMap(() => ["13", ...codes].flatMap((c) => [c, c, c])), "13"].join(" ");
+
+/** The open job of the demo's estate from the lamp check on, read by counts up to the meaning. @param halfway done once all is typed */
+export async function readByCounts(
+  page: Page,
+  codes: readonly string[],
+  halfway?: () => Promise<unknown>,
+): Promise<void> {
+  await page.getByRole("link", { name: "Go on with SM 418 T" }).click();
+  await page.getByRole("button", { name: /Stays lit/ }).click();
+  await page.getByRole("link", { name: "On to the hook-up" }).click();
+  await expect(page.getByText("Tick what is above first.")).toBeVisible();
+  await takeSteps(page);
+  await page.getByRole("tab", { name: "Counts" }).click();
+  await page.getByRole("textbox", { name: "Counts" }).fill(called(codes));
+  await expect(sentence(page)).toContainText(codes.at(-1)!);
+  await halfway?.();
+  await lookedAt(page, "CHECK ENGINE (MIL)");
+  // The page settles by that answer.
+  await expect(page.getByRole("button", { name: "Why not surer, and what settles it" })).toBeHidden();
+  await record(page);
+  await expect(page.getByRole("button", { name: "On to the checks" })).toBeVisible();
+}

@@ -1,4 +1,5 @@
 import { clientsClaim } from "workbox-core";
+import { ExpirationPlugin } from "workbox-expiration";
 import { cleanupOutdatedCaches, matchPrecache, precacheAndRoute, type PrecacheEntry } from "workbox-precaching";
 import { NavigationRoute, registerRoute } from "workbox-routing";
 import { CacheFirst } from "workbox-strategies";
@@ -14,6 +15,9 @@ declare const KEPT: PrecacheEntry[];
 /** The policy of the pages, with a place for the nonce; put in when this is built. */
 declare const SHELL_POLICY: string;
 
+/** Two releases of what reads a photo; older ones go. */
+const HEAVY_FILES = 12;
+
 /** The server has so long to answer before the page comes from what is kept, ms. */
 const SERVER_MS = 5000;
 
@@ -22,7 +26,10 @@ cleanupOutdatedCaches();
 clientsClaim();
 
 // What reads a page off a photo is heavy and seldom needed: kept once it was fetched.
-registerRoute(({ url }) => url.pathname.startsWith("/assets/"), new CacheFirst({ cacheName: "klinko-heavy" }));
+registerRoute(
+  ({ url }) => url.pathname.startsWith("/assets/"),
+  new CacheFirst({ cacheName: "klinko-heavy", plugins: [new ExpirationPlugin({ maxEntries: HEAVY_FILES })] }),
+);
 
 registerRoute(new NavigationRoute(({ request }) => fromServer(request).catch(shell)));
 

@@ -4,6 +4,21 @@ import { SKIP_WAITING } from "./names";
 /** A worker that has something under way may keep the newer one waiting for minutes, ms. */
 const LET_GO_MS = 4000;
 
+/**
+ * Lets go of a worker that does not end by itself (Chromium waits for all that it has under way): the page then comes from the
+ * server and fetches all anew. Only with a server within reach, since without one nothing would be left.
+ * @returns whether it is gone
+ */
+async function letGo(registration: ServiceWorkerRegistration): Promise<boolean> {
+  try {
+    // What is kept answers no such request.
+    const { ok } = await fetch("/settings", { method: "HEAD", cache: "no-store" });
+    return ok && (await registration.unregister());
+  } catch {
+    return false;
+  }
+}
+
 /** A newer Klinko that is fetched and waits; `take` lets it take over and loads the page anew. */
 export function useUpdate(): { take: () => void; taking: boolean } | null {
   const [waiting, set] = useState<ServiceWorker | null>(null);
@@ -38,8 +53,7 @@ export function useUpdate(): { take: () => void; taking: boolean } | null {
       waiting.addEventListener("statechange", () => waiting.state === "activated" && anew());
       void navigator.serviceWorker.ready.then((registration) => {
         (registration.waiting ?? waiting).postMessage(SKIP_WAITING);
-        // The one at work is let go of where it does not end by itself: the page comes from the server and fetches all anew.
-        setTimeout(() => void registration.unregister().then(anew), LET_GO_MS);
+        setTimeout(() => void letGo(registration).then((gone) => gone && anew()), LET_GO_MS);
       });
     },
   };
