@@ -19,7 +19,13 @@ const norrvik = () =>
   graphOfVehicle(packById("norrvik")!, { variant: "estate", year: 1989, engine: "2.3", market: "home" });
 const found = (present: string[], more: Partial<Found> = {}): Found => {
   const all = norrvik().codes.map((c) => codeKey(c.system, c.code));
-  return { present, absent: all.filter((k) => !present.includes(k)), checks: [], ...more };
+  return {
+    present,
+    absent: all.filter((k) => !present.includes(k)),
+    checks: [],
+    observed: { present: [], absent: [] },
+    ...more,
+  };
 };
 
 describe("the graphs of the packs", () => {

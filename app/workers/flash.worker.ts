@@ -2,8 +2,10 @@ import { expose } from "comlink";
 import { decode, readFilm, type Decoded, type FilmRead } from "@core/flash/decode";
 import type { Dialect } from "@core/flash/dialect";
 import type { Called, Evidence, Filmed, Pressed } from "@core/flash/evidence";
+import { howWell } from "@core/flash/instead";
 import { identify, type Identified } from "@core/flash/identify";
 import { learn, type Learned } from "@core/flash/learn/learn";
+import { misreadsOf, type Misread, type MisreadAsked } from "@core/job/misread";
 import { readTrace } from "@core/lamp/trace";
 import { BACKUP_MAX_BYTES, readBackup, type BackupRead } from "@core/record/backup";
 import { PACK_MAX_BYTES, readPack, tooLarge, type PackChecked } from "@core/pack/schema";
@@ -15,6 +17,12 @@ const api = {
     decode(dialect, evidence, { table }),
   readFilm: (dialect: Dialect, filmed: Filmed, table: string[]): FilmRead => readFilm(dialect, filmed, { table }),
   identify: (dialects: Dialect[], evidence: Evidence | Filmed): Identified => identify(dialects, evidence),
+  /** What was misread for a code that stands in no table. */
+  misreads: (asked: MisreadAsked): Misread[] =>
+    misreadsOf(
+      asked,
+      asked.watches.map(({ seen, lists }) => howWell(asked.dialect, seen, lists, asked.cylinders)),
+    ),
   /** How a lamp talks that none of them does. */
   learn: (watches: (Evidence | Filmed)[]): Learned => learn(watches),
   /** Reads a trace file; at most the first bytes that could be one are held. */

@@ -1,8 +1,10 @@
 import { circuitsOf } from "../diagnosis/circuits";
 import { CHECK_KINDS, checksOf, minutesOf, OWN, type Check } from "../diagnosis/checks";
-import { graphOf, type Graph, type Suspect } from "../diagnosis/graph";
+import { graphOf, type Graph } from "../diagnosis/graph";
+import type { Suspect } from "../diagnosis/suspect";
 import { shifted } from "../diagnosis/shifts";
 import { codeKey, grouped, STANDS_OUT, weigh, type Found } from "../diagnosis/weigh";
+import type { Observed } from "../diagnosis/observations";
 import type { Finding } from "../diagnosis/network";
 import type { Pack } from "../pack/pack";
 import { systemsOf, tableOwner, type VehicleFacts } from "../pack/scope";
@@ -59,9 +61,20 @@ export function drawCase(graph: Graph, off: Off, random: () => number): Case {
         present: keys,
         absent: graph.codes.map((c) => codeKey(c.system, c.code)).filter((k) => !keys.includes(k)),
         checks: [],
+        observed: observedIn(graph, set, off, random),
       },
     };
   }
+}
+
+/** What the owner tells and the lamp check shows: everything was asked and looked at. */
+function observedIn(graph: Graph, set: ReadonlySet<number>, off: Off, random: () => number): Observed {
+  const out: Observed = { present: [], absent: [] };
+  for (const o of graph.observations) {
+    const is = random() < shows(o, set, Math.min(0.5, o.leak * off.extra)) && !(off.missing && random() < off.missing);
+    (is ? out.present : out.absent).push(o.key);
+  }
+  return out;
 }
 
 /** How a person goes on: the id of the next check, or null where there is none left. */

@@ -159,7 +159,7 @@ export const minutesOf = (
   check.minutes + (check.at && !done.some((d) => d.at === check.at && d.system === check.system) ? REACH[check.at] : 0);
 
 /** All checks that tell something of these suspects. */
-export function checksOf({ suspects, codes }: Graph): Check[] {
+export function checksOf({ suspects, codes }: Pick<Graph, "suspects" | "codes">): Check[] {
   const tells = (kind: CheckKind, among: readonly number[]): [number, number][] =>
     among.flatMap((i): [number, number][] => {
       const shows = PLANS[kind].tells[suspects[i].failure];

@@ -1,21 +1,10 @@
-import type { System } from "../pack/pack";
 import type { CircuitKind } from "../pack/circuit";
 import type { CircuitHere } from "./circuits";
 import { MODES, OFTEN, PRIOR, SCALE, SHARED, type Failure, type Shows } from "./kinds";
-import type { Cause, Finding } from "./network";
+import type { Finding } from "./network";
+import { observationsOf, type Observation } from "./observations";
+import type { Suspect, SystemHere } from "./suspect";
 import { signalOf, type Signal } from "./signal";
-
-/** A thing that can be wrong: a failure of one circuit, or of something that several share. */
-export interface Suspect extends Cause {
-  /** The same for the same thing in every job of a vehicle. */
-  id: string;
-  failure: Failure;
-  system: string;
-  /** The circuit it belongs to; null where it is shared. */
-  circuit: CircuitHere | null;
-  /** What it is called in the pack, where it is shared and has a name: "G101, behind the battery". */
-  name: string | null;
-}
 
 /** A code as a finding. */
 export interface CodeFinding extends Finding {
@@ -28,12 +17,8 @@ export interface CodeFinding extends Finding {
 export interface Graph {
   suspects: Suspect[];
   codes: CodeFinding[];
-}
-
-/** A system whose codes are weighed, with its circuits. */
-export interface SystemHere {
-  about: Pick<System, "id" | "ground" | "feed">;
-  circuits: readonly CircuitHere[];
+  /** What can be told or seen besides codes. */
+  observations: Observation[];
 }
 
 /** Chance that a code is there with nothing of all this wrong: an old story, a slip of the unit. */
@@ -127,7 +112,7 @@ export function graphOf(systems: readonly SystemHere[], generic: boolean): Graph
       });
     }),
   );
-  return { suspects, codes };
+  return { suspects, codes, observations: observationsOf(systems, suspects) };
 }
 
 /** What is shared by name is one thing; what has none belongs to its system. */

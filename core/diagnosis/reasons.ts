@@ -1,6 +1,7 @@
 import { byNumber, inWords, listOf } from "../wording";
 import type { CodeFinding, Graph } from "./graph";
 import type { Shift } from "./shifts";
+import { fitting } from "./observations";
 import { codeKey, type Found, type Group, type ProposedCheck } from "./weigh";
 
 const PLACES = {
@@ -39,6 +40,8 @@ export function reasonsFor(
   const [first] = group.suspects;
   if (first?.circuit?.beside && ["plug", "wire-open", "wire-short"].includes(first.failure))
     out.push(PLACES[first.circuit.beside]);
+  const here = graph.suspects.findIndex((s) => s.id === first?.id);
+  out.push(...fitting(graph.observations, found.observed.present, here));
   for (const s of shifts)
     if (group.suspects.some((x) => s.times(x) >= WORTH_TELLING)) out.push(`Likelier because ${s.because}.`);
   return out;

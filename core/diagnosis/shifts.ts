@@ -1,5 +1,5 @@
 import type { Story } from "../record/types";
-import type { Suspect } from "./graph";
+import type { Suspect } from "./suspect";
 import type { Failure } from "./kinds";
 
 /** Something told of the vehicle that makes some failures likelier than they mostly are. */
@@ -14,15 +14,8 @@ const of =
   ({ failure }: Pick<Suspect, "failure">): number =>
     times[failure] ?? 1;
 
-const WET = { plug: 2.5, joint: 2.5, "sensor-ground": 1.5, "unit-ground": 1.3 };
-
-/** What the story tells, by the words of its form. Factors on the odds, the house's own estimates. */
+/** What was done before, by the words of the story's form: it can have caused what is wrong. Factors on the odds, the house's own estimates. */
 const TOLD: readonly (readonly [(s: Story) => boolean, string, Shift["times"]])[] = [
-  [
-    (s) => s.weather.includes("Wet") || s.before.includes("Just washed"),
-    "it got wet",
-    ({ failure, circuit }) => (WET[failure as keyof typeof WET] ?? 1) * (circuit?.beside === "water" ? 1.5 : 1),
-  ],
   [
     (s) => s.before.includes("Just worked on"),
     "it was just worked on",
@@ -39,28 +32,6 @@ const TOLD: readonly (readonly [(s: Story) => boolean, string, Shift["times"]])[
     of({ plug: 1.5, "sensor-ground": 1.5, "unit-ground": 1.5, charging: 2, sticks: 1.5 }),
   ],
   [(s) => s.before.includes("Just refuelled"), "it was just refuelled", of({ "fuel-low": 1.5, "air-leak": 1.2 })],
-  [
-    (s) => s.engine === "warm" || s.weather.includes("Heat"),
-    "it comes with the engine hot",
-    ({ failure, circuit }) =>
-      failure === "loom"
-        ? 1.8
-        : failure === "part"
-          ? 1.5
-          : failure === "wire-short" && circuit?.beside === "exhaust"
-            ? 1.5
-            : 1,
-  ],
-  [
-    (s) => s.engine === "cold" || s.weather.includes("Frost"),
-    "it comes with the engine cold",
-    of({ plug: 1.3, charging: 1.4 }),
-  ],
-  [
-    (s) => s.goesOut === "sometimes" || s.goesOut === "yes",
-    "it comes and goes",
-    of({ plug: 1.5, "wire-open": 1.4, joint: 1.4 }),
-  ],
 ];
 
 /** What the story shifts. */

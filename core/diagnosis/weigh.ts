@@ -1,8 +1,10 @@
 import { checksOf, minutesOf, type Check, type Tool } from "./checks";
 import { worthOf } from "./choose";
-import type { Graph, Suspect } from "./graph";
+import type { Graph } from "./graph";
+import type { Suspect } from "./suspect";
 import { evidence, posterior, weighing } from "./infer";
 import type { Failure } from "./kinds";
+import type { Observed } from "./observations";
 import { MOST_PRESENT, type Finding, type Network, type Seen } from "./network";
 
 /** What was found out, in the terms of the graph. */
@@ -13,6 +15,8 @@ export interface Found {
   absent: readonly string[];
   /** Checks that were done, by their ids, and how each came out. */
   checks: readonly { id: string; bad: boolean }[];
+  /** What was told and seen besides. */
+  observed: Observed;
 }
 
 export const codeKey = (system: string, code: string): string => `${system}:${code}`;
@@ -77,16 +81,18 @@ export function grouped(suspects: readonly Weighed[]): Group[] {
 }
 
 /** The part of a graph that can explain what is there. */
-function narrowed({ suspects, codes }: Graph, present: readonly string[]): Graph {
+function narrowed({ suspects, codes, observations }: Graph, present: readonly string[]): Graph {
   const there = codes.filter((c) => present.includes(codeKey(c.system, c.code)));
   const kept = [...new Set(there.flatMap((c) => c.links.map(([i]) => i)))].sort((a, b) => a - b);
   const place = new Map(kept.map((i, k) => [i, k]));
+  const narrow = <F extends Finding>(f: F): F => ({
+    ...f,
+    links: f.links.flatMap(([i, shows]): [number, number][] => (place.has(i) ? [[place.get(i)!, shows]] : [])),
+  });
   return {
     suspects: kept.map((i) => suspects[i]),
-    codes: codes.map((c) => ({
-      ...c,
-      links: c.links.flatMap(([i, shows]): [number, number][] => (place.has(i) ? [[place.get(i)!, shows]] : [])),
-    })),
+    codes: codes.map(narrow),
+    observations: observations.map(narrow),
   };
 }
 
@@ -113,6 +119,14 @@ export function weigh(graph: Graph, found: Found, atHand: AtHand = { tools: null
     const key = codeKey(c.system, c.code);
     if (present.includes(key)) seen.present.push(i);
     else if (found.absent.includes(key)) seen.absent.push(i);
+  }
+  // The rest of what was told is left aside where there is much: each finding that is present doubles the work.
+  const told = found.observed.present.slice(0, Math.max(0, MOST_TOLD - present.length - bad.length));
+  for (const o of g.observations) {
+    if (told.includes(o.key)) seen.present.push(findings.length);
+    else if (found.observed.absent.includes(o.key)) seen.absent.push(findings.length);
+    else continue;
+    findings.push(o);
   }
   const done = new Map(found.checks.filter((c) => !c.bad || bad.includes(c)).map((c) => [c.id, c.bad]));
   for (const check of checks)
@@ -192,6 +206,9 @@ function clashIn(
 export const STANDS_OUT = 0.8;
 /** So surely a check shows what it is made to confirm. */
 const CONFIRMS = 0.5;
+
+/** Codes, bad outcomes and what was told, up to which what was told is weighed. */
+const MOST_TOLD = 12;
 
 /** So many bad outcomes are weighed at once. */
 const MOST_BAD = 8;

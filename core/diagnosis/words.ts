@@ -1,6 +1,6 @@
 import type { Check, CheckKind } from "./checks";
 import type { CircuitHere } from "./circuits";
-import type { Suspect } from "./graph";
+import type { Suspect } from "./suspect";
 import type { Group } from "./weigh";
 
 const big = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);

@@ -3,17 +3,13 @@ import { marksOf, type LampMark } from "../lamp/marks";
 import { blankAnswer, type Decoded } from "./answer";
 import { decide } from "./decide";
 import type { Dialect, Memory } from "./dialect";
-import type { Run } from "./digits";
-import { firstOf, trackOf, type Called, type Evidence, type Filmed, type Pressed, type Track } from "./evidence";
-import { calledPressView, pressView } from "./press-view";
+import { trackOf, type Evidence, type Filmed, type Track } from "./evidence";
 import { awayOf, filmView } from "./film-view";
 import { priorOf } from "./prior";
-import { runsView } from "./runs-view";
 import { search } from "./search";
 import { LIKELY } from "./sureness";
 import { showOf } from "./show";
-import { timedView } from "./timed-view";
-import type { View } from "./view";
+import { gapsIn, marksRead, viewed, type Watched } from "./viewed";
 
 export type { Assigned, Decoded, State } from "./answer";
 
@@ -29,41 +25,28 @@ export interface DecodeOptions {
  *
  * The same evidence gives the same answer, however it arrived. Of more than 20,000 marks the first 20,000 are read. Never throws on evidence of any shape.
  */
-export function decode(
-  dialect: Dialect,
-  evidence: Evidence | Filmed | Called | Pressed,
-  options: DecodeOptions = {},
-): Decoded {
-  const conclude = <S, P>(view: View<S, P>, onsets: readonly number[] = []): Decoded =>
-    decide(dialect, view, search(dialect, view, priorOf(dialect, options.table)), onsets);
-  if (evidence.mode === "button")
-    // Presses that showed nothing were too short, or the unit does not answer: an empty memory would have told itself.
-    return evidence.presses.some(showsSomething) ? conclude(pressView(dialect, evidence.presses)) : blankAnswer([], 1);
-  if (evidence.mode === "counts") {
-    const called = evidence.counts.map((c): Run =>
-      typeof c === "number" ? { long: 0, short: c } : { long: c[0], short: c[1] },
+export function decode(dialect: Dialect, evidence: Watched, options: DecodeOptions = {}): Decoded {
+  const conclude = (onsets: readonly number[] = []) =>
+    viewed(dialect, evidence, (view) =>
+      decide(dialect, view, search(dialect, view, priorOf(dialect, options.table)), onsets),
     );
-    if (!called.length) return nothingSeen(dialect, trackOf({ mode: "taps", taps: [], until: 0 }, dialect));
-    // One number a press tells a code only where the run is the code.
-    if (dialect.advance === "button" && dialect.digits.style !== "total") return blankAnswer([], 1);
-    if (dialect.advance === "button")
-      return {
-        ...conclude(
-          calledPressView(
-            dialect,
-            called.map((r) => r.short),
-          ),
-        ),
-        called: "runs",
-      };
-    const by = dialect.digits.style === "total" ? "runs" : "digits";
-    return { ...conclude(runsView(dialect, called, evidence.withKey)), called: by };
-  }
   if (evidence.mode === "levels") return readFilm(dialect, evidence, options).decoded;
-  const track = firstOf(trackOf(evidence, dialect), MOST_MARKS);
-  if (track.onset.length === 0) return nothingSeen(dialect, track);
-  return wholeDespite(evidence.pauses, conclude(timedView(dialect, track), [...track.onset]));
+  if (evidence.mode === "button") return conclude() ?? blankAnswer([], 1);
+  if (evidence.mode === "counts") {
+    const decoded = conclude();
+    if (decoded)
+      return {
+        ...decoded,
+        called: dialect.advance === "button" || dialect.digits.style === "total" ? "runs" : "digits",
+      };
+    return evidence.counts.length ? blankAnswer([], 1) : nothingSeen(dialect, noMarks(dialect, 0));
+  }
+  const track = marksRead(dialect, evidence);
+  const decoded = conclude([...track.onset]);
+  return decoded ? wholeDespite(evidence.pauses, decoded) : nothingSeen(dialect, track);
 }
+
+const noMarks = (dialect: Dialect, until: number): Track => trackOf({ mode: "taps", taps: [], until }, dialect);
 
 /** What was shown in a pause nobody saw: only a round without one proves that a list is whole. */
 function wholeDespite(pauses: Evidence["pauses"], d: Decoded): Decoded {
@@ -83,7 +66,7 @@ export function readFilm(dialect: Dialect, { levels, until }: Filmed, options: D
   const frames = framesOf(levels, awayOf(dialect));
   if (!frames)
     return {
-      decoded: nothingSeen(dialect, trackOf({ mode: "taps", taps: [], until }, dialect)),
+      decoded: nothingSeen(dialect, noMarks(dialect, until)),
       marks: [],
     };
   const gaps = gapsIn(levels.t);
@@ -93,16 +76,6 @@ export function readFilm(dialect: Dialect, { levels, until }: Filmed, options: D
   // The pictures keep their time: a code between the two pauses that part it from its neighbours takes longer than one pause.
   const hiding = gaps.filter(([from, to]) => to - from >= dialect.gaps.code * decoded.tempo);
   return { decoded: wholeDespite(hiding, placedOn(marks, decoded, gaps)), marks };
-}
-
-/** Pictures further apart than this have a stretch between them in which the lamp was not seen, ms. */
-const UNSEEN_MS = 600;
-
-/** Stretches in which the lamp was not seen: the camera looked elsewhere, or something stood between. They are pauses, no rest of the lamp. */
-function gapsIn(t: readonly number[]): [from: number, to: number][] {
-  const gaps: [number, number][] = [];
-  for (let i = 1; i < t.length; i++) if (t[i] - t[i - 1] > UNSEEN_MS) gaps.push([t[i - 1], t[i]]);
-  return gaps;
 }
 
 /** A flash and a mark are the same when they begin within this time, ms. */
@@ -150,14 +123,8 @@ function withoutSlip(
   return { exactShown: fewer, wholeRound: wholeRound && !slips };
 }
 
-const showsSomething = ({ taps, edges }: Pressed["presses"][number]) =>
-  Boolean(taps?.length || (edges && edges.length > 1));
-
 /** Length drawn for a flash that a film only hints at, ms. */
 const MISSED_MS = 300;
-
-/** Hours of flashing; whoever has not told a list by then does not tell it later, and the cost stays in hand. */
-const MOST_MARKS = 20_000;
 
 /** A list is held against every frame, which is dear: so much of the usual effort. */
 const FILM_EFFORT = 0.5;

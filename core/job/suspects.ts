@@ -1,5 +1,7 @@
 import { circuitsOf, describesCircuits } from "../diagnosis/circuits";
-import { graphOf, type Graph, type SystemHere } from "../diagnosis/graph";
+import { graphOf, type Graph } from "../diagnosis/graph";
+import type { SystemHere } from "../diagnosis/suspect";
+import { observed } from "../diagnosis/observations";
 import { shifted, shiftsOf, type Shift } from "../diagnosis/shifts";
 import { codeKey, type Found } from "../diagnosis/weigh";
 import { entriesFor, tableOwner, type SystemAccess } from "../pack/scope";
@@ -94,7 +96,12 @@ export function suspectsAsked(c: JobCase): SuspectsAsked {
   const graph = graphOf([...here.values()], generic);
   return {
     graph: { ...graph, suspects: shifted(graph.suspects, shifts) },
-    found: { present, absent: all("absent").filter((k) => !present.includes(k)), checks: outcomes(c) },
+    found: {
+      present,
+      absent: all("absent").filter((k) => !present.includes(k)),
+      checks: outcomes(c),
+      observed: observed(c.job.story, unitsSeen(c)),
+    },
     shifts,
     generic,
     codes,
@@ -105,6 +112,12 @@ export function suspectsAsked(c: JobCase): SuspectsAsked {
     distrusted: all("distrusted"),
   };
 }
+
+/** What the lamp check showed of each unit, by the system that owns its codes. */
+const unitsSeen = (c: JobCase) =>
+  Object.fromEntries(
+    Object.entries(c.job.lampCheck?.units ?? {}).map(([system, seen]) => [tableOwner(c.pack, system), seen]),
+  );
 
 /** The last outcome of each check; what was found bad, then mended, and cleared since is history. */
 function outcomes({ job }: JobCase): Found["checks"] {

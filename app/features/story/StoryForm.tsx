@@ -2,6 +2,7 @@ import { useState } from "react";
 import { Switch } from "react-aria-components/Switch";
 import styled from "styled-components";
 import { CONDITIONS } from "@core/diagnosis/conditions";
+import { NO_SYMPTOM, SYMPTOMS } from "@core/diagnosis/observations";
 import { storyRule, toldRule, type Story, type Vehicle } from "@core/record/types";
 import { flag, holds, object, type Of } from "@core/schema/rule";
 import { useDraft } from "~/store/use-draft";
@@ -48,18 +49,6 @@ const Columns = styled.div`
   grid-template-columns: repeat(auto-fit, minmax(min(100%, 300px), 1fr));
 `;
 
-const SYMPTOMS = [
-  "Stumbles",
-  "Cuts out",
-  "Hard to start",
-  "High idle",
-  "Hunting idle",
-  "Less power",
-  "Uses more fuel",
-  "Black smoke",
-  "Runs hot",
-  "Nothing to feel",
-];
 const BEFORE = ["Just washed", "Just refuelled", "Just worked on", "Battery was off", "Stood for weeks"];
 
 const AND = " and ";
@@ -126,7 +115,7 @@ export function StoryForm() {
       <Sheet>
         <Choices
           label="What the engine does"
-          options={SYMPTOMS}
+          options={[...SYMPTOMS, NO_SYMPTOM]}
           value={story.symptoms}
           onChange={(symptoms) => set({ symptoms })}
         />

@@ -1,0 +1,75 @@
+import { describe, expect, it } from "vitest";
+import { encode, seeded } from "@core/flash/encode";
+import { howWell } from "@core/flash/instead";
+import { memoriesOf } from "@core/flash/dialect";
+import { nearBy } from "@core/flash/propose";
+import { misreadAsked, misreadsOf } from "@core/job/misread";
+import { entriesFor, systemsOf } from "@core/pack/scope";
+import type { Mark } from "@core/record/mark";
+import { CARS, list, Made } from "./testing/made-job";
+
+/** A key held while the lamp is lit: taps alone cannot tell a long flash from a short one. One flash is missed. */
+const held = (edges: readonly (readonly [number, 0 | 1])[], missed = -1): Mark[] =>
+  edges
+    .flatMap(([t, lit], i) =>
+      lit && i + 1 < edges.length ? [{ id: i + 1, t: t + 180, up: edges[i + 1][0] + 150 }] : [],
+    )
+    .filter((_, i) => i !== missed);
+
+const lamps = Object.keys(CARS).flatMap((id) => {
+  const made = new Made(id as keyof typeof CARS);
+  const access = systemsOf(made.c.pack, made.c.vehicle).find((s) => s.system === "engine")!;
+  const { dialect } = access;
+  if (!dialect || dialect.rest !== "dark" || dialect.advance !== "self" || memoriesOf(dialect).length > 1) return [];
+  const table = new Set(entriesFor(made.c.pack, made.c.vehicle, "engine").map((e) => e.code));
+  return [{ id: id as keyof typeof CARS, dialect, table }];
+});
+
+const MINUTE = 60_000;
+const SHORT = 9_000;
+
+function misreads({ id, dialect }: (typeof lamps)[number], read: string, marks: Mark[], until: number) {
+  const m = new Made(id).read(1, "engine", list([read], 1, 0.8), { input: "hold", marks, until });
+  const asked = misreadAsked(m.c, "engine", read);
+  const scores = asked?.watches.map((w) => howWell(dialect, w.seen, w.lists, asked.cylinders));
+  return asked && misreadsOf(asked, scores!);
+}
+
+/** Each strange code beside one of a table, with both. */
+const pairs = lamps.flatMap((lamp) =>
+  [...lamp.table].flatMap((code) =>
+    nearBy(lamp.dialect, code)
+      .filter((c) => !lamp.table.has(c))
+      .slice(0, 2)
+      .map((strange) => ({ lamp, code, strange })),
+  ),
+);
+
+describe("a code that stands in no table", () => {
+  it("was no slip where it was seen well, whatever stands beside it", () => {
+    const shares = pairs.slice(0, 80).map(({ lamp, strange }, k) => {
+      const { dialect } = lamp;
+      const shown = { [memoriesOf(dialect)[0]]: [strange] };
+      const marks = held(encode(dialect, shown, MINUTE, { jitter: 0.03, random: seeded(k) }));
+      return misreads(lamp, strange, marks, MINUTE)?.reduce((sum, m) => sum + m.share, 0) ?? 0;
+    });
+    expect(shares.filter((share) => share > 0.1)).toEqual([]);
+  });
+
+  it("is laid to the code that was shown, where a flash of it was missed", () => {
+    let named = 0;
+    for (const [k, { lamp, code, strange }] of pairs.entries()) {
+      const { dialect } = lamp;
+      const random = seeded(k);
+      const edges = encode(dialect, { [memoriesOf(dialect)[0]]: [code] }, SHORT, { jitter: 0.03, random });
+      const flashes = edges.filter(([, lit]) => lit).length;
+      const missed = Math.floor(random() * flashes);
+      const found = misreads(lamp, strange, held(edges, missed), SHORT) ?? [];
+      named += Number(found.some((m) => m.instead.some((e) => e.code === code)));
+      for (const m of found) for (const e of m.instead) expect(lamp.table).toContain(e.code);
+      expect(found.reduce((sum, m) => sum + m.share, 0)).toBeLessThanOrEqual(1 + 1e-9);
+    }
+    expect(pairs.length).toBeGreaterThan(60);
+    expect(named / pairs.length).toBeGreaterThan(0.9);
+  });
+});
