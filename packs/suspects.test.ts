@@ -10,7 +10,8 @@ import { judge } from "@core/job/judge";
 import { suspectsAsked } from "@core/job/suspects";
 import { searchCodes } from "@core/pack/search";
 import { entriesFor } from "@core/pack/scope";
-import { withCheck, withoutDone, withRepair } from "@core/record/job";
+import { EMPTY_STORY, withCheck, withLampCheck, withoutDone, withRepair } from "@core/record/job";
+import type { Story } from "@core/record/types";
 import { PACKS } from "./index";
 import { at, list, Made, none } from "./testing/made-job";
 
@@ -141,5 +142,48 @@ describe("a code that is looked for", () => {
     expect(searchCodes(PACKS, "norrvik 22 flux")).toEqual({ found: [], all: 0 });
     expect(searchCodes(PACKS, " .,; ").all).toBe(0);
     expect(searchCodes(PACKS, "signal", 5).found).toHaveLength(5);
+  });
+});
+
+describe("what is told besides codes", () => {
+  const told = (m: Made, story: Partial<Story>) => {
+    m.c.job = { ...m.c.job, story: { ...EMPTY_STORY, ...story } };
+    const asked = suspectsAsked(m.c);
+    const groups = grouped(weigh(asked.graph, asked.found).suspects);
+    return { asked, groups, share: (id: RegExp) => groups.find((g) => id.test(g.id))?.p ?? 0 };
+  };
+  const lean = () => new Made("norrvik").read(1, "engine", list(["18"]));
+
+  it("moves what it fits up, and says so", () => {
+    const plain = told(lean(), {});
+    const idle = told(lean(), { symptoms: ["Hunting idle", "High idle"], speed: "standing" });
+    const weak = told(lean(), { symptoms: ["Less power"], load: "hard" });
+    expect(idle.share(/air-leak/)).toBeGreaterThan(plain.share(/air-leak/));
+    expect(weak.share(/fuel-pressure/)).toBeGreaterThan(plain.share(/fuel-pressure/));
+    expect(weak.share(/air-leak/)).toBeLessThan(plain.share(/air-leak/));
+    const leak = idle.groups.find((g) => /air-leak/.test(g.id))!;
+    const reasons = reasonsFor(leak, idle.asked).join(" ");
+    expect(reasons).toMatch(
+      /It fits what the engine does: high idle, hunting idle\. Likelier because it comes while standing\./,
+    );
+    // Nobody was asked: nothing speaks for or against.
+    expect(plain.asked.found.observed).toEqual({ present: [], absent: [] });
+  });
+
+  it("takes what was just worked on before all else, at its place only", () => {
+    const plain = told(three(), {});
+    const worked = told(three(), { before: ["Just worked on"], worked: ["Exhaust"] });
+    expect(worked.share(/loom/)).toBeGreaterThan(plain.share(/loom/));
+    expect(worked.asked.shifts.map((s) => s.because)).toEqual(["it was just worked on there"]);
+  });
+
+  it("holds what the lamp check measured against the suspects", () => {
+    const before = told(three(), {}).share(/unit-ground/);
+    const m = three();
+    const seen = (ground: "good" | "bad") => ({ engine: { lamp: "steady" as const, outputs: {}, ground } });
+    m.c.job = withLampCheck(m.c.job, "steady", "not-checked", at(2), seen("bad"));
+    expect(told(m, {}).share(/unit-ground/)).toBeGreaterThan(Math.max(0.5, before));
+    m.c.job = withLampCheck(m.c.job, "steady", "not-checked", at(3), seen("good"));
+    expect(told(m, {}).share(/unit-ground/)).toBeLessThan(before);
   });
 });

@@ -6,7 +6,7 @@ import type { Finding } from "./network";
 import type { Signal } from "./signal";
 
 /** What is needed for a check besides eyes and hands. */
-export const TOOLS = ["meter", "gauge", "spare"] as const;
+export const TOOLS = ["meter", "gauge", "vacuum-pump", "spare"] as const;
 export type Tool = (typeof TOOLS)[number];
 
 /** A look or a measurement: bad where something that it tells of is wrong. */
@@ -40,6 +40,8 @@ export const CHECK_KINDS = [
   "hose",
   "gap",
   "moves",
+  "vacuum-hold",
+  "duty",
   "swap-part",
   "air-leak",
   "exhaust-leak",
@@ -65,6 +67,8 @@ interface Plan {
   minutes: number;
   tool: Tool | null;
   of?: Limit["of"];
+  /** What is good where the pack does not say; without, the check is only made where it does. */
+  usual?: Limit | null;
   /** Where one has to get at first, and how long that takes, minutes: once for all checks there. */
   at?: "unit-plug";
   /** Kinds of circuit for which it tells anything. */
@@ -126,6 +130,29 @@ const PLANS: Readonly<Record<CheckKind, Plan>> = {
   hose: { tells: { hose: 0.92 }, leak: 0.002, minutes: 3, tool: null },
   gap: { tells: { gap: 0.92 }, leak: 0.002, minutes: 8, tool: null },
   moves: { tells: { sticks: 0.92 }, leak: 0.008, minutes: 8, tool: null },
+  "vacuum-hold": {
+    tells: { hose: 0.96, sticks: 0.6 },
+    leak: 0.005,
+    minutes: 4,
+    tool: "vacuum-pump",
+    of: "vacuum",
+    usual: {
+      of: "vacuum",
+      unit: "bar",
+      at: "hand pump on the hose, pulled to 0.5 bar, read after half a minute",
+      good: [0.45, 0.55],
+    },
+    only: ["pressure", "recirculation"],
+  },
+  duty: {
+    tells: { sticks: 0.75, plug: 0.6, "wire-open": 0.8, "wire-short": 0.8 },
+    leak: 0.02,
+    minutes: 4,
+    tool: "meter",
+    of: "duty",
+    usual: null,
+    only: ["valve"],
+  },
   "air-leak": { tells: { "air-leak": 0.92 }, leak: 0.008, minutes: 8, tool: null },
   "exhaust-leak": { tells: { "exhaust-leak": 0.9 }, leak: 0.002, minutes: 6, tool: null },
   "fuel-pressure": { tells: { "fuel-low": 0.95, "fuel-high": 0.95 }, leak: 0.002, minutes: 15, tool: "gauge" },
@@ -174,7 +201,7 @@ export function checksOf({ suspects, codes }: Pick<Graph, "suspects" | "codes">)
     return { id: `${kind}:${target}`, kind, tool, minutes, leak, at, ...more };
   };
   const limitOf = (circuit: CircuitHere, kind: CheckKind) =>
-    circuit.limits?.find((l) => l.of === PLANS[kind].of) ?? null;
+    circuit.limits?.find((l) => l.of === PLANS[kind].of) ?? PLANS[kind].usual ?? null;
   const indexes = suspects.map((_, i) => i);
   const on = (circuit: CircuitHere): number[] => [
     ...new Set(codes.filter((c) => c.circuit === circuit).flatMap((c) => c.links.map(([i]) => i))),
@@ -185,10 +212,11 @@ export function checksOf({ suspects, codes }: Pick<Graph, "suspects" | "codes">)
     return OWN.flatMap((kind) => {
       const { only, signal } = PLANS[kind];
       if (only && !only.includes(circuit.kind)) return [];
+      const limit = limitOf(circuit, kind);
+      if (PLANS[kind].usual === null && !limit) return [];
       if (signal && !codes.some((c) => c.circuit === circuit && c.signal === signal)) return [];
       const links = tells(kind, here);
       if (!links.some(([i]) => suspects[i].circuit === circuit)) return [];
-      const limit = limitOf(circuit, kind);
       const sure = kind === "part" && !limit ? links.map(([i]): [number, number] => [i, WITHOUT_FIGURE]) : links;
       return [make(kind, circuit.id, { system: circuit.system, circuit, name: null, limit, links: sure })];
     });

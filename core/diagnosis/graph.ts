@@ -45,6 +45,9 @@ function sharedBy(c: CircuitHere, about: SystemHere["about"], generic: boolean):
   ];
 }
 
+/** What measures a liquid or a closed circuit has no vacuum hose. */
+const hasHose = (c: CircuitHere): boolean => !/refrigerant|oil|brake|coolant|tyre/i.test(c.circuit);
+
 const showsIn = (failure: Failure, kind: CircuitKind): Shows => SHARED[failure]?.[kind] ?? SHARED[failure]?.all ?? {};
 
 /** Failures that are not of one circuit, though the codes of one kind of circuit tell of them first. */
@@ -86,7 +89,8 @@ export function graphOf(systems: readonly SystemHere[], generic: boolean): Graph
   };
   const codes = systems.flatMap(({ about, circuits }) =>
     circuits.flatMap((c) => {
-      const own = (Object.entries(MODES[c.kind]) as [Failure, Shows][]).map(([failure, shows]) => {
+      const modes = (Object.entries(MODES[c.kind]) as [Failure, Shows][]).filter(([f]) => f !== "hose" || hasHose(c));
+      const own = modes.map(([failure, shows]) => {
         const of = { failure, system: about.id };
         if (!OF_ALL.includes(failure))
           return [add(`${c.id}/${failure}`, { ...of, circuit: c, name: null }, c.kind), shows] as const;

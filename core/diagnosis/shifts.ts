@@ -1,6 +1,7 @@
 import type { Story } from "../record/types";
 import type { Suspect } from "./suspect";
 import type { Failure } from "./kinds";
+import { workedAt } from "./worked";
 
 /** Something told of the vehicle that makes some failures likelier than they mostly are. */
 export interface Shift {
@@ -17,7 +18,8 @@ const of =
 /** What was done before, by the words of the story's form: it can have caused what is wrong. Factors on the odds, the house's own estimates. */
 const TOLD: readonly (readonly [(s: Story) => boolean, string, Shift["times"]])[] = [
   [
-    (s) => s.before.includes("Just worked on"),
+    // Where nobody knows at what, it can be anywhere.
+    (s) => s.before.includes("Just worked on") && !s.worked.length,
     "it was just worked on",
     of({ plug: 3, hose: 2.5, "wire-open": 1.5, "sensor-ground": 2, "unit-ground": 2, joint: 2, "air-leak": 1.5 }),
   ],
@@ -35,8 +37,10 @@ const TOLD: readonly (readonly [(s: Story) => boolean, string, Shift["times"]])[
 ];
 
 /** What the story shifts. */
-export const shiftsOf = (story: Story): Shift[] =>
-  TOLD.filter(([holds]) => holds(story)).map(([, because, times]) => ({ because, times }));
+export const shiftsOf = (story: Story): Shift[] => [
+  ...TOLD.filter(([holds]) => holds(story)).map(([, because, times]) => ({ because, times })),
+  ...(story.worked.length ? [{ because: "it was just worked on there", times: workedAt(story.worked) }] : []),
+];
 
 /** Wires that run past something hot, wet or moving fail sooner. */
 const BESIDE: Readonly<

@@ -174,6 +174,26 @@ const WORDS: Readonly<Record<CheckKind, (c: Check) => Worded>> = {
     good: "Moves freely, switches",
     bad: "Sticks, is sooted or set wrong",
   }),
+  "vacuum-hold": ({ circuit, limit }) => ({
+    title: `Does the ${itOf(circuit)} hold vacuum?`,
+    how: [
+      `${big(limit!.at)}.`,
+      circuit?.kind === "recirculation"
+        ? "At idle the engine should stumble as the vacuum goes on: then the valve opens."
+        : "First with the hose, then at the part alone: that tells the hose from the part.",
+    ],
+    good: "It holds",
+    bad: "It drops",
+  }),
+  duty: ({ circuit, limit }) => ({
+    title: `Measure the duty cycle of the ${itOf(circuit)}`,
+    how: [
+      `${big(limit!.at)}.`,
+      "0 or 100 % that never changes: the wire. Far off but alive: the unit fights against something that sticks.",
+    ],
+    good: "As it should be",
+    bad: "Off, or it never changes",
+  }),
   "swap-part": ({ circuit }) => ({
     title: `Swap the ${itOf(circuit)} for a known good one`,
     how: ["Same number. Clear, run it as when it came, read again. Put the old one back if nothing changes."],
@@ -285,7 +305,7 @@ function cautionOf({ kind, circuit }: Check): string | null {
     return "Brake fluid under pressure: have it without pressure by the manual before any plug near the modulator comes off.";
   if (circuit && /injector|fuel (pump|rack|pressure)|shut-off/i.test(circuit.circuit))
     return "Fuel: no sparks, no hot engine, rag at hand.";
-  if (["wiggle", "air-leak", "exhaust-leak", "charging", "unit-ground"].includes(kind))
+  if (["wiggle", "duty", "air-leak", "exhaust-leak", "charging", "unit-ground"].includes(kind))
     return "Engine running: outdoors, brake on, out of gear, hands, sleeves and leads clear of belt and fan.";
   if (kind === "swap-unit" || kind === "program-chip") return "Battery negative off before the unit's plug is touched.";
   return null;

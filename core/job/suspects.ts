@@ -4,6 +4,7 @@ import type { SystemHere } from "../diagnosis/suspect";
 import { observed } from "../diagnosis/observations";
 import { shifted, shiftsOf, type Shift } from "../diagnosis/shifts";
 import { codeKey, type Found } from "../diagnosis/weigh";
+import type { Entry } from "../pack/pack";
 import { entriesFor, tableOwner, type SystemAccess } from "../pack/scope";
 import type { JobCase } from "./case";
 import { epochsOf } from "./epochs";
@@ -19,7 +20,7 @@ export interface SuspectsAsked {
   /** The pack does not say what its circuits share. */
   generic: boolean;
   /** Codes that are weighed; `key` is theirs in the graph. */
-  codes: { key: string; code: string; title: string }[];
+  codes: { key: string; code: string; title: string; details: Entry["details"] }[];
   /** Systems of which codes are stored that nobody but licensed people may repair. */
   licensed: string[];
   /** Codes that were read and are not sure enough to go by, or stand in no table. */
@@ -58,7 +59,12 @@ function sorted(c: JobCase, { system }: SystemAccess, known: Known, since: strin
   const whole = known.answer === "none" ? known.none : known.whole;
   const quiet = [...entries.values()].filter((e) => e.kind === "fault" && isFault(e.code) && !known.codes.some((x) => x.code === e.code)); // prettier-ignore
   return {
-    codes: weighed.map((code) => ({ key: codeKey(owner, code), code, title: entries.get(code)!.title })),
+    codes: weighed.map((code) => ({
+      key: codeKey(owner, code),
+      code,
+      title: entries.get(code)!.title,
+      details: entries.get(code)!.details,
+    })),
     aside: names(faults).filter((code) => !usable.includes(code)),
     mended: usable.filter((code) => cured.has(code)),
     first: stops.map((code) => entries.get(code)!.first!),

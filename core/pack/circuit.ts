@@ -28,8 +28,8 @@ export type Measured = (typeof MEASURED)[number];
 const band = pair(number(), number());
 
 const limit = object({
-  /** What is measured: the part itself, or what comes to its plug. */
-  of: oneOf("part", "reference", "ground", "feed"),
+  /** What is measured: the part itself, what comes to its plug, the duty cycle by which the unit works it, or the vacuum that it holds. */
+  of: oneOf("part", "reference", "ground", "feed", "duty", "vacuum"),
   unit: oneOf(...MEASURED),
   /** Between which pins, and how it stands: "across its two pins, plug off". */
   at: line,

@@ -25,6 +25,7 @@ export const EMPTY_STORY: Story = {
   load: "",
   weather: [],
   before: [],
+  worked: [],
   symptoms: [],
   goesOut: "",
   words: "",
@@ -105,6 +106,7 @@ const STORY_WORDS: Record<keyof Story, string> = {
   load: "load",
   weather: "weather",
   before: "what was done before",
+  worked: "where it was worked on",
   symptoms: "what the engine does",
   goesOut: "does it go out again",
   words: "the owner's words",
@@ -129,7 +131,10 @@ export function mergeStory(base: Told, here: Told, mine: Told): Told & { both: s
 export function withStory(job: Job, story: Story, handOver: boolean, now: string): Job {
   const title = storyTitle(story);
   const since = story.since.trim().replace(/^since\s+/i, "");
-  const more = [...story.weather, ...story.before, ...story.symptoms].map(inside);
+  const before = story.before.map((b) =>
+    b === "Just worked on" && story.worked.length ? `${b} (${story.worked.map(inside).join(", ")})` : b,
+  );
+  const more = [...story.weather, ...before, ...story.symptoms].map(inside);
   const details = [since && `since ${since}`, ...more].filter(Boolean).join(", ");
   return stepDone(
     note({ ...job, story, title, handOver }, "story", details ? `${title}; ${details}.` : `${title}.`, now),

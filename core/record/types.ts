@@ -99,6 +99,8 @@ export const storyRule = object({
   load: oneOf("light", "hill", "hard", "any", ""),
   weather: names,
   before: names,
+  /** Where it was just worked on, by name of the place. */
+  worked: otherwise(names, []),
   symptoms: names,
   goesOut: oneOf("yes", "no", "sometimes", ""),
   words: line,

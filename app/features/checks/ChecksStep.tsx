@@ -19,6 +19,7 @@ import { OtherChecks } from "./OtherChecks";
 import { percent } from "~/ui/percent";
 import { RepairForm } from "./RepairForm";
 import { SuspectList } from "./SuspectList";
+import { Why } from "~/ui/Why";
 import { useWeighing } from "~/store/use-weighing";
 
 const isTools = (v: unknown): v is Tool[] =>
@@ -215,13 +216,26 @@ function LeftOut({ asked, weighed }: { asked: SuspectsAsked; weighed: Weighing }
         <Caution key={text}>{text}</Caution>
       ))}
       {asked.distrusted.length > 0 && <Soft>Not weighed until then: {listOf(asked.distrusted)}.</Soft>}
+      {asked.codes.map(
+        ({ key, code, details }) =>
+          details && (
+            <Why
+              key={key}
+              label={`${code} stands for several faults: what tells them apart`}
+              lines={details.map((d) => `${d.title}: ${d.tell}`)}
+            />
+          ),
+      )}
       {asked.mended.length > 0 && (
         <Soft>Mended, as you noted, and not weighed until it is cleared and read again: {listOf(asked.mended)}.</Soft>
       )}
       {asked.aside.length > 0 && (
         <Soft>
-          Left out, since {asked.aside.length === 1 ? "it was" : "they were"} not read surely or stand in no table:{" "}
-          {listOf(asked.aside)}.
+          Left out, since{" "}
+          {asked.aside.length === 1
+            ? "it was not read surely or stands in no table"
+            : "they were not read surely or stand in no table"}
+          : {listOf(asked.aside)}.
         </Soft>
       )}
     </>

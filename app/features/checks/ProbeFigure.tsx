@@ -40,6 +40,8 @@ function leads(check: Check, pins: readonly string[]): [string, string] | null {
       return has("ground") ? [has("ground")!, BATTERY] : null;
     case "reference":
       return has("5 V") ? [has("5 V")!, has("ground") ?? BATTERY] : null;
+    case "duty":
+      return has("control") ? ["control", BATTERY] : null;
     case "feed":
       return has("feed") ? [has("feed")!, BATTERY] : null;
     case "part":
@@ -153,7 +155,7 @@ export function ProbeFigure({ check }: { check: Check }) {
               strokeWidth="2.5"
             />
             <text x={meter[0]} y="37" textAnchor="middle" style={{ fontSize: 22, fontWeight: 700 }}>
-              {check.limit?.unit === "ohm" ? "Ω" : "V"}
+              {check.limit?.unit === "ohm" ? "Ω" : check.limit?.unit === "%" ? "%" : "V"}
             </text>
           </g>
         )}

@@ -41,7 +41,10 @@ export function InNoTable({ code, nearMisses }: Pick<Meaning, "code" | "nearMiss
             </ul>
           </div>
         ) : (
-          <p>The codes next to it were held against what was seen: none of them fits. It was hardly a miscount.</p>
+          <p>
+            The codes next to it were held against what was seen. None of them fits, unless the same slip was made every
+            time.
+          </p>
         ))}
       <p>
         <Link to={`/codes?q=${code}`}>Look for {code} in all makes</Link>

@@ -429,9 +429,10 @@ export class ReadingSession {
     return { decoded, marks: marks.map((m, i) => ({ id: i + 1, ...m })) };
   }
 
-  /** Decodes the newest state. */
+  /** Decodes the newest state. While a hand marks flash after flash, the next answer can wait a moment. */
   private decode(): void {
-    this.answers.next();
+    const { phase, reading } = this.state;
+    this.answers.next(phase === "watching" && byHand(reading.input));
   }
 
   private question(): Promise<void> | null {

@@ -3,6 +3,8 @@ import { Switch } from "react-aria-components/Switch";
 import styled from "styled-components";
 import { CONDITIONS } from "@core/diagnosis/conditions";
 import { NO_SYMPTOM, SYMPTOMS } from "@core/diagnosis/observations";
+import { AREA_NAMES } from "@core/diagnosis/worked";
+import { EMPTY_STORY } from "@core/record/job";
 import { storyRule, toldRule, type Story, type Vehicle } from "@core/record/types";
 import { flag, holds, object, type Of } from "@core/schema/rule";
 import { useDraft } from "~/store/use-draft";
@@ -49,7 +51,8 @@ const Columns = styled.div`
   grid-template-columns: repeat(auto-fit, minmax(min(100%, 300px), 1fr));
 `;
 
-const BEFORE = ["Just washed", "Just refuelled", "Just worked on", "Battery was off", "Stood for weeks"];
+const WORKED = "Just worked on";
+const BEFORE = ["Just washed", "Just refuelled", WORKED, "Battery was off", "Stood for weeks"];
 
 const AND = " and ";
 
@@ -68,7 +71,9 @@ export function StoryForm() {
     base: { story: job.story, handOver: job.handOver },
   };
   const [draft, setDraft] = useDraft<Draft>(`${job.id}/story`, told, isDraft);
-  const { story, handOver, base } = draft;
+  const { handOver, base } = draft;
+  // A draft of an older Klinko lacks what is new.
+  const story: Story = { ...EMPTY_STORY, ...draft.story };
   const setHandOver = (on: boolean) => setDraft({ ...draft, handOver: on });
   const set = (part: Partial<Story>) => setDraft({ ...draft, story: { ...story, ...part } });
   const lamps = [...new Set(systems.map((s) => s.about.lamp))];
@@ -192,8 +197,16 @@ function When({ story, set }: { story: Story; set: (part: Partial<Story>) => voi
         label="What was done before"
         options={BEFORE}
         value={story.before}
-        onChange={(before) => set({ before })}
+        onChange={(before) => set({ before, worked: before.includes(WORKED) ? story.worked : [] })}
       />
+      {story.before.includes(WORKED) && (
+        <Choices
+          label="Where it was worked on"
+          options={[...AREA_NAMES]}
+          value={story.worked}
+          onChange={(worked) => set({ worked })}
+        />
+      )}
     </Sheet>
   );
 }
