@@ -4,6 +4,7 @@ import { fit } from "./fit";
 import { generate } from "./generate";
 import { benchJobs } from "./bench-jobs";
 import { benchDiagnosis } from "./bench-diagnosis";
+import { benchLogs } from "./bench-logs";
 import { benchLearn } from "./bench-learn";
 import { benchTables } from "./bench-tables";
 import { identifyCases } from "./identify-cases";
@@ -15,6 +16,7 @@ const USAGE = `klinko decode --dialects D.json --cases F.jsonl [--table]   one J
 klinko identify --dialects D.json --cases F.jsonl           ranked dialects, one JSON line a case
 klinko learn --cases F.jsonl                                how each lamp talks, with no dialect given
 klinko bench-diagnosis [--n 1000] [--seed 5] [--pack ID] [--check]
+klinko bench-logs [--n 1000] [--seed 11] [--check] [--v]
 klinko bench-learn [--dir FOLDER | --made N [--seed 5] | --random N [--seed 5]] [--modes …] [--profiles …] [--check] [--show]
   how often that is right (default: ../shared/bench/wide), for made-up cases of its dialects, or of dialects at random
 klinko bench [--dir FOLDER | --made N [--seed 5]] [--modes edges,taps,…] [--dialects a,b] [--table] [--identify] [--scale] [--short] [--json]
@@ -48,6 +50,7 @@ const commands: Record<string, () => number> = {
   identify: () => identifyCases(given),
   learn: () => learnCases(given),
   "bench-diagnosis": () => benchDiagnosis(given),
+  "bench-logs": () => benchLogs(given),
   "bench-learn": () => benchLearn(given),
   bench: () => bench(given),
   generate: () => generate(given),

@@ -1,6 +1,7 @@
 import { dialectCheck } from "../flash/dialect-check";
 import { list, number, object, oneOf, optional, pair, pattern, whole, type Of } from "../schema/rule";
 import { circuitRule } from "./circuit";
+import { rideRule } from "./ride";
 import { scopeRule, year } from "./validity";
 import { trapRule, wayRule } from "./way";
 import { cavityRule, codeRule, id, line, text } from "./words";
@@ -148,6 +149,8 @@ const clearWay = object({
   costs: list(object({ id: cost, text }), { max: 10 }),
   steps: list(text, { min: 1, max: 12 }),
   afterwards: list(text, { max: 8 }),
+  /** Where it clears itself by being ridden: what a ride must hold to count, and how many it takes. */
+  ride: optional(rideRule),
   caution: optional(text),
 });
 export type ClearWay = Of<typeof clearWay>;
@@ -158,6 +161,8 @@ const proving = object({
   drive: text,
   /** How long that drive takes at least, minutes; where no pack says, see `proving/ran`. */
   driveMinutes: optional(number(1, 600)),
+  /** What such a drive must hold, where a log of it is held against it. */
+  ride: optional(rideRule),
   readiness: text,
 });
 export type Proving = Of<typeof proving>;

@@ -9,6 +9,7 @@ import {
   type Job,
   type JobEnd,
   type Repair,
+  type RideDone,
   type StepId,
   type Story,
   type toldRule,
@@ -48,6 +49,7 @@ export function newJob(vehicle: Pick<Vehicle, "id">, system: string, id: string,
     hookUpStep: 0,
     checks: [],
     repairs: [],
+    rides: [],
     clears: [],
     clearing: null,
     notebook: [{ at: now, by: "klinko", step: "story", text: "Job opened." }],
@@ -188,11 +190,24 @@ export function withCheck(job: Job, done: Omit<CheckDone, "at">, now: string): J
 }
 
 /** A check or a repair that was noted by mistake: it stays in the records and counts for nothing. */
-export function withoutDone(job: Job, what: "checks" | "repairs", at: string, now: string): Job {
+export function withoutDone(job: Job, what: "checks" | "repairs" | "rides", at: string, now: string): Job {
   const gone = job[what].find((x) => x.at === at && !x.withdrawnAt);
   if (!gone) return job;
   const list = job[what].map((x) => (x === gone ? { ...x, withdrawnAt: now } : x));
-  return note({ ...job, [what]: list }, "checks", `Taken back: ${"title" in gone ? gone.title : gone.what}.`, now);
+  return note(
+    { ...job, [what]: list },
+    what === "rides" ? "prove" : "checks",
+    `Taken back: ${"title" in gone ? gone.title : "what" in gone ? gone.what : `the ride, ${gone.says}`}.`,
+    now,
+  );
+}
+
+/** Rides that were noted. One that is there already, by when it set off, is not noted twice. */
+export function withRides(job: Job, told: readonly Omit<RideDone, "notedAt">[], now: string): Job {
+  const known = new Set(job.rides.filter((r) => !r.withdrawnAt).map((r) => r.at));
+  const news = told.filter((r) => !known.has(r.at));
+  const rides = [...job.rides, ...news.map((r) => ({ ...r, notedAt: now }))].sort((a, b) => a.at.localeCompare(b.at));
+  return news.reduce((j, r) => note(j, "prove", `Ride: ${r.says}`, now), { ...job, rides });
 }
 
 /** What was mended or replaced, and what it is meant to cure. */

@@ -160,6 +160,23 @@ const checkDone = object({
 });
 export type CheckDone = Of<typeof checkDone>;
 
+const seconds = number(0, 864_000);
+export const rideToldRule = object({
+  /** When it set off. */
+  at: time,
+  /** From setting off to the end, above the speed that counts, and at a standstill before; null where nobody knows or asks. */
+  seconds,
+  above: nullable(seconds),
+  idle: nullable(seconds),
+  counts: oneOf("yes", "no", "unknown"),
+  /** Why, in words: "at 80 km/h or more for 1:40 of 2:00". */
+  says: word(LIMITS.text),
+  by: oneOf("log", "hand"),
+});
+/** A ride as it was noted. */
+const rideDone = object({ ...rideToldRule.fields, notedAt: time, withdrawnAt: optional(time) });
+export type RideDone = Of<typeof rideDone>;
+
 export const repairToldRule = object({
   /** What was done. */
   what: word(LIMITS.text),
@@ -199,6 +216,8 @@ export const jobRule = object({
   /** Checks that were done, in order of time, and repairs. */
   checks: otherwise(list(checkDone, { max: LIMITS.clears }), []),
   repairs: otherwise(list(repair, { max: LIMITS.clears }), []),
+  /** Rides that were noted, in order of time. */
+  rides: otherwise(list(rideDone, { max: LIMITS.clears }), []),
   clears: otherwise(list(clearDone, { max: LIMITS.clears }), []),
   /** A clear whose time is running. */
   clearing: otherwise(nullable(object({ way: name, startedAt: time })), null),

@@ -22,7 +22,12 @@ export function NoteButton({
 }) {
   const label = there ? "Change your note" : "Write a note";
   return writing ? null : (
-    <Button $look="quiet" style={{ display: "flex", marginInlineStart: -14 }} aria-label={`${label}: code ${code}`} onPress={onWrite}>
+    <Button
+      $look="quiet"
+      style={{ display: "flex", marginInlineStart: -14 }}
+      aria-label={`${label}: code ${code}`}
+      onPress={onWrite}
+    >
       {there ? "Your note" : "Note"}
     </Button>
   );

@@ -18,6 +18,7 @@ import { handoverPath, jobPath } from "~/store/paths";
 import { Assumed } from "~/ui/Assumed";
 import { Trouble } from "~/ui/Trouble";
 import { QuietDrives } from "./QuietDrives";
+import { Rides } from "./Rides";
 
 const Scroll = styled.div`
   overflow-x: auto;
@@ -121,6 +122,7 @@ export function ProveStep() {
           </Row>
         </Sheet>
       )}
+      {!job.closedAt && <Rides />}
       {!job.closedAt && <QuietDrives />}
       <Trouble problem={problem} />
       {job.closedAt && (

@@ -1,0 +1,117 @@
+import { KMH } from "../logs/log";
+import type { Pack } from "../pack/pack";
+import type { RideRule } from "../pack/ride";
+import type { RideDone } from "../record/types";
+import { countsOf, type Counts, type Part, type RideJudged } from "./rides";
+
+/** What a ride must hold to prove something: as the pack says, else its time alone. */
+export const rideRuleOf = ({ proving }: Pick<Pack, "proving">): RideRule =>
+  proving.ride ?? { seconds: (proving.driveMinutes ?? USUAL_MINUTES) * 60, rides: 1 };
+const USUAL_MINUTES = 15;
+
+/** In what speeds are told to this person. */
+export type Told = "km/h" | "mph";
+
+export const speedText = (kmh: number, unit: Told): string => `${Math.round(kmh / KMH[unit])} ${unit}`;
+
+/** "4:10", and hours before that where there are some. */
+export function clockText(seconds: number): string {
+  const s = Math.max(0, Math.floor(seconds));
+  const two = (n: number) => String(n).padStart(2, "0");
+  const [h, m] = [Math.floor(s / 3600), Math.floor(s / 60) % 60];
+  return h ? `${h}:${two(m)}:${two(s % 60)}` : `${m}:${two(s % 60)}`;
+}
+
+/** What counts, in one sentence. */
+export function ruleSays({ idleSeconds, seconds, above, offSeconds, rides }: RideRule, unit: Told): string {
+  const parts = [
+    `${clockText(seconds)} from setting off`,
+    above && `${clockText(above.seconds)} of it at ${speedText(above.kmh, unit)} or more`,
+    idleSeconds !== undefined && `${clockText(idleSeconds)} standing with the engine running before`,
+    offSeconds !== undefined && `the engine off for ${clockText(offSeconds)} since the ride before`,
+  ].filter(Boolean);
+  return `${rides === 1 ? "One ride" : `${rides} rides, each`}: ${parts.join(", ")}.`;
+}
+
+const WORDS: Record<Counts, string> = {
+  yes: "counts",
+  no: "does not count",
+  unknown: "not known whether it counts",
+};
+
+/** Whether a ride counts, and by how much it missed: "does not count: at 80 km/h or more for 1:40 of 2:00." */
+export function rideSays(
+  ride: Pick<RideJudged, "idle" | "length" | "above" | "off" | "counts">,
+  rule: RideRule,
+  unit: Told,
+): string {
+  const says = (part: Part | null, of: (have: string, need: string) => string, first = false): string[] => {
+    if (!part || (countsOf(part) === "yes" && !first)) return [];
+    const open = countsOf(part) === "unknown" ? `, ${unknownText(part)}` : "";
+    return [of(clockText(part.have), clockText(part.need)) + open];
+  };
+  const all = [
+    ...says(
+      ride.above,
+      (a, b) => `at ${speedText(rule.above!.kmh, unit)} or more for ${a} of ${b}`,
+      ride.counts === "yes",
+    ),
+    ...says(ride.length, (a, b) => `on the way for ${a} of ${b}`, ride.counts === "yes" && !ride.above),
+    ...says(ride.idle, (a, b) => `standing at the start for ${a} of ${b}`),
+    ...says(ride.off, (a, b) =>
+      ride.off?.unknown === Infinity ? `the engine has to be off for ${b} before` : `off for ${a} of ${b} before`,
+    ),
+  ];
+  return `${WORDS[ride.counts]}${all.length ? `: ${all.join("; ")}` : ""}.`;
+}
+
+const unknownText = ({ unknown, margin }: Part): string =>
+  unknown === Infinity
+    ? "and this log does not tell that"
+    : unknown > 0
+      ? `and ${clockText(unknown)} of which the log tells nothing`
+      : margin
+        ? "which is nearer than positions can tell"
+        : "";
+
+/** A ride of a log as it is noted. @param at when it set off */
+export const noted = (ride: RideJudged, rule: RideRule, unit: Told, at: string): Omit<RideDone, "notedAt"> => ({
+  at,
+  seconds: Math.round(ride.length.have),
+  above: ride.above && Math.round(ride.above.have),
+  idle: ride.idle && Math.round(ride.idle.have),
+  counts: ride.counts,
+  says: rideSays(ride, rule, unit),
+  by: "log",
+});
+
+/** A ride as somebody tells it, seconds. Whoever drove it knows what the rule asks. */
+export function byHand(
+  told: { seconds: number; above: number; idle: number },
+  rule: RideRule,
+  unit: Told,
+  at: string,
+): Omit<RideDone, "notedAt"> {
+  const part = (have: number, need: number): Part => ({ have, unknown: 0, need });
+  const parts = {
+    length: part(told.seconds, rule.seconds),
+    above: rule.above ? part(told.above, rule.above.seconds) : null,
+    idle: rule.idleSeconds === undefined ? null : part(told.idle, rule.idleSeconds),
+    off: null,
+  };
+  const all = [parts.length, parts.above, parts.idle].flatMap((p) => p ?? []);
+  const counts = all.every((p) => countsOf(p) === "yes") ? "yes" : "no";
+  return {
+    at,
+    seconds: told.seconds,
+    above: rule.above ? told.above : null,
+    idle: rule.idleSeconds === undefined ? null : told.idle,
+    counts,
+    says: rideSays({ ...parts, counts }, rule, unit),
+    by: "hand",
+  };
+}
+
+/** Rides that count since a moment: those before a clear prove nothing after it. */
+export const countingSince = (rides: readonly RideDone[], since: string): RideDone[] =>
+  rides.filter((r) => r.counts === "yes" && !r.withdrawnAt && r.at > since);
