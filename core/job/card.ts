@@ -1,9 +1,10 @@
 import { driveOfStory, type Drive } from "../diagnosis/conditions";
 import type { Job, JobEnd, Reading, StepId } from "../record/types";
+import { countingSince } from "../proving/count";
 import { nextStep, worthKeeping } from "./gates";
 
 /** Raised when a card holds something else than before: older ones are made anew from the records. */
-export const CARD_VERSION = 2;
+export const CARD_VERSION = 3;
 
 /** What of a reading is told outside its own job: no mark and no picture. */
 export interface Gist {
@@ -33,6 +34,8 @@ export interface JobLine {
   at: StepId;
   /** When the lamp came on, as the story tells it. */
   cameOn: Drive | null;
+  /** Rides since the last clear that count; null where nothing was cleared. */
+  rides: number | null;
   /** The oldest first. */
   readings: Gist[];
 }
@@ -91,6 +94,7 @@ function lineOf(job: Job, readings: readonly Gist[]): JobLine {
     done,
     at: nextStep(job, sorted),
     cameOn: driveOfStory(job.story, job.openedAt),
+    rides: job.clears.length ? countingSince(job.rides, job.clears.at(-1)!.at).length : null,
     readings: sorted,
   };
 }

@@ -2,7 +2,8 @@ import { describe, expect, it } from "vitest";
 import { makeRide } from "../cases/ride";
 import { seeded } from "../flash/encode";
 import { ridesIn } from "../proving/rides";
-import { byHand, countingSince, noted, rideSays, ruleSays } from "../proving/told";
+import { countingSince } from "../proving/count";
+import { byHand, noted, rideSays, ruleSays } from "../proving/told";
 import { readLog } from "./read-log";
 
 const START = Date.UTC(2026, 5, 3, 8);
@@ -148,7 +149,7 @@ describe("what is said of a ride", () => {
     );
     expect(rideSays(rides[0], rule, "mph")).toMatch(/at 25 mph or more/);
     expect(ruleSays({ ...rule, rides: 3, idleSeconds: 120 }, "km/h")).toBe(
-      "3 rides, each: 1:00 from setting off, 0:50 of it at 40 km/h or more, 2:00 standing with the engine running before.",
+      "3 rides, each: 1 min on the way, 0:50 min of it at 40 km/h or more, 2 min standing with the engine running before.",
     );
   });
 

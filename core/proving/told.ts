@@ -22,13 +22,17 @@ export function clockText(seconds: number): string {
   return h ? `${h}:${two(m)}:${two(s % 60)}` : `${m}:${two(s % 60)}`;
 }
 
+/** "15 min", and "2:30 min" where it is no whole minute. */
+export const minutesText = (seconds: number): string =>
+  `${seconds % 60 ? clockText(seconds) : Math.round(seconds / 60)} min`;
+
 /** What counts, in one sentence. */
 export function ruleSays({ idleSeconds, seconds, above, offSeconds, rides }: RideRule, unit: Told): string {
   const parts = [
-    `${clockText(seconds)} from setting off`,
-    above && `${clockText(above.seconds)} of it at ${speedText(above.kmh, unit)} or more`,
-    idleSeconds !== undefined && `${clockText(idleSeconds)} standing with the engine running before`,
-    offSeconds !== undefined && `the engine off for ${clockText(offSeconds)} since the ride before`,
+    `${minutesText(seconds)} on the way`,
+    above && `${minutesText(above.seconds)} of it at ${speedText(above.kmh, unit)} or more`,
+    idleSeconds !== undefined && `${minutesText(idleSeconds)} standing with the engine running before`,
+    offSeconds !== undefined && `the engine off for ${minutesText(offSeconds)} since the ride before`,
   ].filter(Boolean);
   return `${rides === 1 ? "One ride" : `${rides} rides, each`}: ${parts.join(", ")}.`;
 }
@@ -45,21 +49,23 @@ export function rideSays(
   rule: RideRule,
   unit: Told,
 ): string {
-  const says = (part: Part | null, of: (have: string, need: string) => string, first = false): string[] => {
+  const says = (part: Part | null, of: (time: string) => string, first = false): string[] => {
     if (!part || (countsOf(part) === "yes" && !first)) return [];
     const open = countsOf(part) === "unknown" ? `, ${unknownText(part)}` : "";
-    return [of(clockText(part.have), clockText(part.need)) + open];
+    const { have, need } = part;
+    return [
+      of(have >= need ? `${clockText(have)} (${clockText(need)} needed)` : `${clockText(have)} of ${clockText(need)}`) +
+        open,
+    ];
   };
   const all = [
-    ...says(
-      ride.above,
-      (a, b) => `at ${speedText(rule.above!.kmh, unit)} or more for ${a} of ${b}`,
-      ride.counts === "yes",
-    ),
-    ...says(ride.length, (a, b) => `on the way for ${a} of ${b}`, ride.counts === "yes" && !ride.above),
-    ...says(ride.idle, (a, b) => `standing at the start for ${a} of ${b}`),
-    ...says(ride.off, (a, b) =>
-      ride.off?.unknown === Infinity ? `the engine has to be off for ${b} before` : `off for ${a} of ${b} before`,
+    ...says(ride.above, (time) => `at ${speedText(rule.above!.kmh, unit)} or more for ${time}`, ride.counts === "yes"),
+    ...says(ride.length, (time) => `on the way for ${time}`, ride.counts === "yes" && !ride.above),
+    ...says(ride.idle, (time) => `standing at the start for ${time}`),
+    ...says(ride.off, (time) =>
+      ride.off?.unknown === Infinity
+        ? `the engine has to be off for ${clockText(ride.off.need)} before`
+        : `off before for ${time}`,
     ),
   ];
   return `${WORDS[ride.counts]}${all.length ? `: ${all.join("; ")}` : ""}.`;
@@ -111,7 +117,3 @@ export function byHand(
     by: "hand",
   };
 }
-
-/** Rides that count since a moment: those before a clear prove nothing after it. */
-export const countingSince = (rides: readonly RideDone[], since: string): RideDone[] =>
-  rides.filter((r) => r.counts === "yes" && !r.withdrawnAt && r.at > since);

@@ -140,7 +140,8 @@ function summary(vehicle: Vehicle, { open: jobs, last }: Face, begun: number): s
     const reading = job.readings.findLast((r) => !r.withdrawn && (r.recordedAt || begun > 0));
     if (!reading) return `${job.title}${more}${tail}`;
     if (!reading.recordedAt) return `reading broken off after ${begun} marks${more}${tail}`;
-    return `${reading.says} · ${job.title}${more}${tail}`;
+    const rides = job.rides ? ` · ${job.rides} ${job.rides === 1 ? "ride counts" : "rides count"} since the clear` : "";
+    return `${reading.says}${rides} · ${job.title}${more}${tail}`;
   }
   if (!last?.closedAt) return `no job yet${tail}`;
   return `${last.end ? ENDED[last.end] : "closed"} ${shortDate(last.closedAt)}${tail}`;

@@ -3,7 +3,8 @@ import { lazy, Suspense, useEffect, useRef, useState } from "react";
 import styled from "styled-components";
 import { SPEED_UNITS, type SpeedUnit } from "@core/logs/log";
 import type { RideRule } from "@core/pack/ride";
-import { byHand, clockText, countingSince, noted, rideRuleOf, rideSays, ruleSays, speedText } from "@core/proving/told";
+import { byHand, noted, rideRuleOf, rideSays, ruleSays, speedText } from "@core/proving/told";
+import { countingSince } from "@core/proving/count";
 import type { RideDone } from "@core/record/types";
 import { clock } from "~/store/clock";
 import { shortTime } from "~/store/format";
@@ -55,7 +56,7 @@ export function Rides() {
   return (
     <Sheet aria-label="Rides since the clear">
       <h2>
-        {counting} of {rule.rides} {rule.rides === 1 ? "ride" : "rides"} that count
+        Rides that count: {counting} of {rule.rides}
       </h2>
       <p>{ruleSays(rule, speed)}</p>
       {rides.length > 0 && (
@@ -90,7 +91,7 @@ function RideLine({ ride, late, onTakeBack }: { ride: RideDone; late: boolean; o
       <Icon size={22} aria-hidden color={!late && ride.counts === "yes" ? "var(--done)" : "var(--ink-soft)"} />
       <div>
         <p>
-          {shortTime(ride.at)}, {clockText(ride.seconds)}:{" "}
+          {shortTime(ride.at)}, {Math.round(ride.seconds / 60)} min:{" "}
           <strong>{late ? "before the clear, so it proves nothing" : ride.says}</strong>
         </p>
         <Soft>{ride.by === "log" ? "from a log" : "as you told it"}</Soft>
@@ -191,7 +192,7 @@ function FromLog({
           {found.rides.map(({ judged, drawn }, i) => (
             <Found key={judged.ride.away}>
               <p>
-                {found.dated ? shortTime(told[i].at) : `Ride ${i + 1}`}, {clockText(judged.length.have)}:{" "}
+                {found.dated ? shortTime(told[i].at) : `Ride ${i + 1}`}, {Math.round(judged.length.have / 60)} min:{" "}
                 <strong>{rideSays(judged, rule, unit)}</strong>
               </p>
               <Suspense fallback={<div style={{ height: 180 }} />}>
