@@ -81,6 +81,16 @@ export default function SettingsPage({ loaderData: settings }: Route.ComponentPr
             onChange={(to) => change({ vibration: to === "on" })}
             options={ON_OFF}
           />
+          <Choice
+            label="Codes that are written down"
+            value={settings.school}
+            onChange={(school) => change({ school })}
+            options={[
+              { value: "usual", label: "As it suits: one code, look; several, clear" },
+              { value: "look-first", label: "Look first" },
+              { value: "clear-first", label: "Clear first, see what returns" },
+            ]}
+          />
           <Trouble problem={problem} />
         </Sheet>
         <Sheet>

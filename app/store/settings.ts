@@ -1,4 +1,5 @@
 import Joi from "joi";
+import { SCHOOLS, type School } from "@core/clearing/advice";
 import { changeValue, readValue } from "./values";
 
 export interface Settings {
@@ -8,9 +9,18 @@ export interface Settings {
   /** Cues of timers and of the beat. */
   sound: boolean;
   vibration: boolean;
+  /** Clear first, or look first, where practitioners differ. */
+  school: School;
 }
 
-export const DEFAULTS: Settings = { speed: "km/h", temperature: "°C", theme: "system", sound: true, vibration: true };
+export const DEFAULTS: Settings = {
+  speed: "km/h",
+  temperature: "°C",
+  theme: "system",
+  sound: true,
+  vibration: true,
+  school: "usual",
+};
 
 const schema = Joi.object<Settings>({
   speed: Joi.string().valid("km/h", "mph").required(),
@@ -18,6 +28,9 @@ const schema = Joi.object<Settings>({
   theme: Joi.string().valid("system", "light", "dark").required(),
   sound: Joi.boolean().default(true),
   vibration: Joi.boolean().default(true),
+  school: Joi.string()
+    .valid(...SCHOOLS)
+    .default("usual"),
 });
 
 function known(value: unknown): Settings {

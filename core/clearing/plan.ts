@@ -1,9 +1,10 @@
+import { listOf, lower } from "../wording";
 import { tableOwner } from "../pack/scope";
 import type { ClearWay, Pack } from "../pack/pack";
 
 /** What stands between now and a clear. */
 export interface Gate {
-  id: "reading" | "radio-code" | "other-workshop" | "unread";
+  id: "reading" | "radio-code" | "other-workshop" | "unread" | "partial";
   /** `ask`: it can be gone through by who says so once; `shut`: something has to be done first. */
   is: "open" | "ask" | "shut";
   reason: string;
@@ -14,6 +15,8 @@ export interface ClearFacts {
   recorded: boolean;
   /** Systems of the vehicle of which nothing is recorded, by name. */
   unread: readonly { system: string; name: string }[];
+  /** Systems of which codes are recorded, and whose list was not seen whole. */
+  partial: readonly { system: string; name: string }[];
   /** Does the radio ask for a code after the battery was off, and is it at hand? */
   radio: "none" | "code-known" | "code-unknown" | "not-asked";
   /** Someone else will diagnose this vehicle next. */
@@ -70,6 +73,13 @@ export function planClear(pack: Pack, system: string, facts: ClearFacts): Planne
             facts.radio === "code-unknown"
               ? "The radio stays locked until its code is found (booklet, card, dealer)."
               : "Say first whether the radio needs a code.",
+        });
+      const cut = facts.partial.filter((p) => wipes(pack, way).includes(tableOwner(pack, p.system)));
+      if (cut.length)
+        gates.push({
+          id: "partial",
+          is: "ask",
+          reason: `The list of ${listOf(cut.map((c) => lower(c.name)))} was not seen whole. What was not read is wiped too.`,
         });
       const also = facts.unread.filter(
         (u) => tableOwner(pack, u.system) !== memory && wipes(pack, way).includes(tableOwner(pack, u.system)),

@@ -224,8 +224,10 @@ export function withRepair(job: Job, told: Omit<Repair, "at">, now: string): Job
   );
 }
 
-export function beginClear(job: Job, way: string, title: string, now: string): Job {
-  return note({ ...job, clearing: { way, startedAt: now } }, "clear", `${title}: time started.`, now);
+/** @param despite what was said against it, and gone past */
+export function beginClear(job: Job, way: string, title: string, now: string, despite: readonly string[] = []): Job {
+  const past = despite.reduce((j, reason) => note(j, "clear", `All the same: ${reason}`, now), job);
+  return note({ ...past, clearing: { way, startedAt: now } }, "clear", `${title}: time started.`, now);
 }
 
 /**

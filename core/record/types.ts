@@ -72,6 +72,8 @@ export const vehicleRule = object({
     [],
   ),
   radio: otherwise(oneOf("none", "code-known", "code-unknown", "not-asked"), "not-asked"),
+  /** Day of the next inspection, where somebody said it. */
+  inspection: optional(time),
   createdAt: time,
 });
 export type Vehicle = Of<typeof vehicleRule>;

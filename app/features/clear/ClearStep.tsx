@@ -1,5 +1,7 @@
 import { Clock, Lock, Radio, Settings2, TimerReset } from "lucide-react";
 import { lower } from "@core/job/say";
+import { Field } from "~/ui/Field";
+import { ShouldIt } from "./ShouldIt";
 import { useEffect, useState } from "react";
 import styled from "styled-components";
 import { planClear, type PlannedWay } from "@core/clearing/plan";
@@ -98,11 +100,14 @@ export function ClearStep() {
   const ways = planClear(pack, access.system, {
     recorded: tells,
     unread,
+    partial: read
+      .filter((s) => s.known.answer === "codes" && !atLeast(s.known.whole, "likely"))
+      .map(({ access: a }) => ({ system: a.system, name: a.name })),
     radio: vehicle.radio,
     handOver: job.handOver,
   });
   const asksRadio = ways.some((w) => w.way.costs.some((c) => c.id === "radio-code"));
-  const partial = known.answer === "codes" && !atLeast(known.whole, "likely");
+  const costsReadiness = ways.filter((w) => w.way.costs.some((c) => c.id === "readiness")).length;
   const name = lower(access.name);
   return (
     <>
@@ -118,8 +123,9 @@ export function ClearStep() {
         value={access.system}
         onChange={(system) => whole.send({ intent: "system", system })}
       />
-      {partial && <Caution>The recorded list was not seen whole. What was not read is wiped too.</Caution>}
-      {known.answer === "none" && <Soft>Nothing is known to be stored here: there is nothing to wipe.</Soft>}
+      {tells && ways.length > 0 && (
+        <ShouldIt readiness={costsReadiness === 0 ? "none" : costsReadiness === ways.length ? "all" : "some"} />
+      )}
       {!tells && (
         <Caution>
           {known.answer === "not-read"
@@ -148,13 +154,22 @@ export function ClearStep() {
           />
         </Sheet>
       )}
+      {costsReadiness > 0 && (
+        <Inspection on={vehicle.inspection?.slice(0, 10) ?? ""} onTold={(on) => send({ intent: "inspection", on })} />
+      )}
       <Trouble problem={problem ?? whole.problem} />
       {ways.map((w) => (
         <PlannedWayCard
           key={w.way.id}
           planned={w}
           left={leftToWipe(data, w.way)}
-          onBegin={() => send({ intent: "begin", way: w.way.id })}
+          onBegin={() =>
+            send({
+              intent: "begin",
+              way: w.way.id,
+              despite: w.gates.filter((g) => g.is === "ask").map((g) => g.reason),
+            })
+          }
         />
       ))}
       {job.clears.length > 0 && (
@@ -163,6 +178,27 @@ export function ClearStep() {
         </Row>
       )}
     </>
+  );
+}
+
+/** The day of the next inspection; told once the field is left, since a day is typed in parts. */
+function Inspection({ on, onTold }: { on: string; onTold: (on: string | null) => void }) {
+  const [day, setDay] = useState(on);
+  const tell = () => {
+    const at = day ? new Date(`${day}T12:00:00`) : null;
+    if (day !== on && (!at || !Number.isNaN(at.getTime()))) onTold(at?.toISOString() ?? null);
+  };
+  return (
+    <Sheet>
+      <Field
+        label="Next inspection"
+        type="date"
+        description="Its monitors have to be complete by then"
+        value={day}
+        onChange={setDay}
+        onBlur={tell}
+      />
+    </Sheet>
   );
 }
 

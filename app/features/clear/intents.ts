@@ -3,7 +3,7 @@ import { wipes } from "@core/clearing/plan";
 import { wasCleared } from "@core/job/epochs";
 import { lower } from "@core/job/say";
 import { abandonClear, beginClear, endClear } from "@core/record/job";
-import { object, oneOf, optional, pattern, word } from "@core/schema/rule";
+import { list, nullable, object, oneOf, optional, pattern, text, time, word } from "@core/schema/rule";
 import { jobPath } from "~/store/paths";
 import { changeJob, changeVehicle } from "~/store/records";
 import { intent } from "~/store/use-job";
@@ -15,10 +15,16 @@ export const clearIntents = {
       await changeVehicle((await data()).vehicle.id, (v) => ({ ...v, radio }));
     },
   ),
-  begin: intent(object({ way: word(120) }), async ({ way }, { id, now, data }) => {
-    const title = (await data()).pack.clears.find((c) => c.id === way)?.title ?? way;
-    await changeJob(id, (j) => beginClear(j, way, title, now));
+  inspection: intent(object({ on: nullable(time) }), async ({ on }, { data }) => {
+    await changeVehicle((await data()).vehicle.id, ({ inspection: _, ...v }) => (on ? { ...v, inspection: on } : v));
   }),
+  begin: intent(
+    object({ way: word(120), despite: list(text(400), { max: 10 }) }),
+    async ({ way, despite }, { id, now, data }) => {
+      const title = (await data()).pack.clears.find((c) => c.id === way)?.title ?? way;
+      await changeJob(id, (j) => beginClear(j, way, title, now, despite));
+    },
+  ),
   end: intent(object({ code: optional(pattern(/^\d{1,4}$/)) }), async ({ code }, { id, now, data }) => {
     const { pack, access } = await data();
     await changeJob(id, (j) => {

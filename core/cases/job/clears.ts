@@ -26,6 +26,7 @@ export function clearAll(stage: Stage, wanted: readonly SystemAccess[]): string[
       .filter((x) => x.known.answer === "not-read" && x.access.way.tells.kind !== "readiness")
       .map((x) => ({ system: x.access.system, name: x.access.name }));
     const ways = planClear(stage.pack, s.system, {
+      partial: [],
       recorded: true,
       unread,
       radio: stage.vehicle.radio,
