@@ -79,7 +79,7 @@ test("a whole job against the simulated vehicle: wrong bridge, reading, clear, p
   await page.getByRole("button", { name: "On to the clear" }).click();
 
   // The battery costs the radio its code, and the brakes, which nobody has read, their memory: both are said, and asked once.
-  await expect(sentence(page)).toHaveText("Engine. Pull the memory fuse: it costs least.");
+  await expect(sentence(page)).toHaveText("2 codes: clear them, and see what returns first.");
   const battery = page.getByRole("region", { name: "Battery negative off" });
   await expect(battery).toContainText("Say first whether the radio needs a code.");
   await expect(battery.getByRole("button", { name: /start the time/ })).toBeDisabled();

@@ -14,8 +14,10 @@ const Trigger = styled(AriaButton)`
   color: var(--petrol);
   font: inherit;
   font-weight: 700;
+  text-align: start;
   cursor: pointer;
   svg {
+    flex: none;
     transition: none;
   }
   &[aria-expanded="true"] svg {

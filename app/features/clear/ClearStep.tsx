@@ -1,7 +1,7 @@
 import { Clock, Lock, Radio, Settings2, TimerReset } from "lucide-react";
 import { lower } from "@core/job/say";
 import { Field } from "~/ui/Field";
-import { ShouldIt } from "./ShouldIt";
+import { ShouldIt, useAdvice } from "./ShouldIt";
 import { useEffect, useState } from "react";
 import styled from "styled-components";
 import { planClear, type PlannedWay } from "@core/clearing/plan";
@@ -70,12 +70,10 @@ const ICONS: Record<CostId, typeof Clock> = {
   time: TimerReset,
 };
 
-/** Ways to clear with what each costs; locked until what is stored is written down. */
+/** Locked until what is stored is written down; a clear that has begun goes on. */
 export function ClearStep() {
   const data = useJob();
-  const { job, vehicle, pack, access, judged } = data;
-  const { send, problem } = useIntents<ClearIntents>("clear");
-  const whole = useIntents<JobIntents>(null);
+  const { job } = data;
   const lock = lockOfStep(data, "clear");
   if (lock)
     return (
@@ -90,7 +88,15 @@ export function ClearStep() {
         </LinkButton>
       </Empty>
     );
-  if (job.clearing) return <Running />;
+  return job.clearing ? <Running /> : <Plan />;
+}
+
+/** Whether to clear, and the ways to do it with what each costs. */
+function Plan() {
+  const data = useJob();
+  const { job, vehicle, pack, access, judged } = data;
+  const { send, problem } = useIntents<ClearIntents>("clear");
+  const whole = useIntents<JobIntents>(null);
   const { known } = ownOf(data);
   const tells = known.answer === "codes" || known.answer === "none";
   const read = judged.systems.filter((s) => s.access.way.tells.kind !== "readiness");
@@ -108,24 +114,17 @@ export function ClearStep() {
   });
   const asksRadio = ways.some((w) => w.way.costs.some((c) => c.id === "radio-code"));
   const costsReadiness = ways.filter((w) => w.way.costs.some((c) => c.id === "readiness")).length;
+  const advice = useAdvice(costsReadiness === 0 ? "none" : costsReadiness === ways.length ? "all" : "some");
   const name = lower(access.name);
   return (
     <>
-      <h1>
-        {!tells
-          ? `Read the ${name} first.`
-          : ways[0]?.may
-            ? `${access.name}. ${ways[0].way.title}: it costs least.`
-            : `How to clear the ${name}`}
-      </h1>
+      <h1>{!tells ? `Read the ${name} first.` : ways.length ? advice.headline : `How to clear the ${name}`}</h1>
       <SystemChoice
         systems={read.map((s) => s.access)}
         value={access.system}
         onChange={(system) => whole.send({ intent: "system", system })}
       />
-      {tells && ways.length > 0 && (
-        <ShouldIt readiness={costsReadiness === 0 ? "none" : costsReadiness === ways.length ? "all" : "some"} />
-      )}
+      {tells && ways.length > 0 && <ShouldIt advice={advice} />}
       {!tells && (
         <Caution>
           {known.answer === "not-read"
@@ -158,10 +157,11 @@ export function ClearStep() {
         <Inspection on={vehicle.inspection?.slice(0, 10) ?? ""} onTold={(on) => send({ intent: "inspection", on })} />
       )}
       <Trouble problem={problem ?? whole.problem} />
-      {ways.map((w) => (
+      {ways.map((w, i) => (
         <PlannedWayCard
           key={w.way.id}
           planned={w}
+          least={i === 0 && ways.length > 1}
           left={leftToWipe(data, w.way)}
           onBegin={() =>
             send({
@@ -215,10 +215,13 @@ function leftToWipe(data: JobData, way: PlannedWay["way"]): string[] {
 
 function PlannedWayCard({
   planned: { way, gates, may },
+  least,
   left,
   onBegin,
 }: {
   planned: PlannedWay;
+  /** It costs less than the others. */
+  least: boolean;
   left: string[];
   onBegin: () => void;
 }) {
@@ -227,7 +230,10 @@ function PlannedWayCard({
   const { begin } = ACTS[way.does];
   return (
     <Way aria-label={way.title}>
-      <h2>{way.title}</h2>
+      <h2>
+        {way.title}
+        {least && <Soft as="span"> costs least</Soft>}
+      </h2>
       <p>{way.what}</p>
       {way.trap && (
         <p>

@@ -1,5 +1,3 @@
-import { Eraser, Eye, Hand } from "lucide-react";
-import styled from "styled-components";
 import { clearAdvice, type Advice, type AdviceFacts } from "@core/clearing/advice";
 import { codeKind } from "@core/job/faults";
 import { atLeast } from "@core/job/told";
@@ -9,20 +7,12 @@ import { jobPath } from "~/store/paths";
 import { useJob } from "~/store/use-job";
 import { useSettings } from "~/store/use-settings";
 import { LinkButton } from "~/ui/Button";
-import { Sheet } from "~/ui/bits";
+import { Row } from "~/ui/bits";
 
-const Box = styled(Sheet)`
-  grid-template-columns: 28px minmax(0, 1fr);
-  svg {
-    margin-top: 2px;
-  }
-`;
-
-const ICONS = { clear: Eraser, look: Eye, wait: Hand, nothing: Eye };
 const DAY_MS = 86_400_000;
 
 /** Whether to clear it now, and why; nothing is forbidden by it. */
-export function ShouldIt({ readiness }: { readiness: AdviceFacts["readiness"] }) {
+export function useAdvice(readiness: AdviceFacts["readiness"]): Advice & { whole: boolean } {
   const data = useJob();
   const { job, vehicle, access } = data;
   const { school } = useSettings();
@@ -31,33 +21,34 @@ export function ShouldIt({ readiness }: { readiness: AdviceFacts["readiness"] })
   const read = known.last?.reading.startedAt ?? "";
   const since = (list: readonly { at: string; withdrawnAt?: string }[]) =>
     list.some((x) => !x.withdrawnAt && x.at > read);
-  const advice: Advice = clearAdvice({
+  const whole = atLeast(known.whole, "likely") || known.answer === "none";
+  const days = (iso: string) => Math.round((startOfDay(Date.parse(iso)) - startOfDay(clock.now())) / DAY_MS);
+  const advice = clearAdvice({
     faults: faults.size,
-    whole: atLeast(known.whole, "likely") || known.answer === "none",
+    whole,
     checked: since(job.checks),
     mended: since(job.repairs),
-    inspectionIn: vehicle.inspection
-      ? Math.round((startOfDay(Date.parse(vehicle.inspection)) - startOfDay(clock.now())) / DAY_MS)
-      : null,
+    inspectionIn: vehicle.inspection ? days(vehicle.inspection) : null,
     readiness,
     school,
   });
-  const Icon = ICONS[advice.is];
+  return { ...advice, whole };
+}
+
+/** The reason of an advice, and where to go by it. */
+export function ShouldIt({ advice: { is, reason, whole } }: { advice: Advice & { whole: boolean } }) {
+  const { job } = useJob();
   return (
-    <Box aria-label="Should it be cleared now">
-      <Icon size={28} aria-hidden />
-      <div style={{ display: "grid", gap: 8 }}>
-        <h2>{advice.headline}</h2>
-        <p>{advice.reason}</p>
-        {advice.is === "look" && (
-          <div>
-            <LinkButton to={jobPath(job.id, atLeast(known.whole, "likely") ? "checks" : "read")}>
-              {atLeast(known.whole, "likely") ? "To the checks" : "Read it once more"}
-            </LinkButton>
-          </div>
-        )}
-      </div>
-    </Box>
+    <>
+      <p>{reason}</p>
+      {is === "look" && (
+        <Row>
+          <LinkButton to={jobPath(job.id, whole ? "checks" : "read")}>
+            {whole ? "To the checks" : "Read it once more"}
+          </LinkButton>
+        </Row>
+      )}
+    </>
   );
 }
 

@@ -19,6 +19,7 @@ import { Assumed } from "~/ui/Assumed";
 import { Trouble } from "~/ui/Trouble";
 import { QuietDrives } from "./QuietDrives";
 import { Rides } from "./Rides";
+import { Tests } from "./Tests";
 
 const Scroll = styled.div`
   overflow-x: auto;
@@ -122,6 +123,7 @@ export function ProveStep() {
           </Row>
         </Sheet>
       )}
+      {!job.closedAt && <Tests proof={proof} />}
       {!job.closedAt && <Rides />}
       {!job.closedAt && <QuietDrives />}
       <Trouble problem={problem} />
