@@ -22,6 +22,7 @@ export default [
   route("watch", "routes/watch.tsx"),
   route("find", "routes/find.tsx"),
   route("codes", "routes/codes.tsx"),
+  route("buying", "routes/buying.tsx"),
   route("simulated/:vehicleId", "routes/simulated.tsx"),
   route("makes", "routes/makes.tsx"),
   route("makes/new", "routes/make-new.tsx"),

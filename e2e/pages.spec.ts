@@ -20,6 +20,7 @@ const PAGES = [
   "/jobs/demo-job-six/handover",
   "/jobs/demo-job-six/handover?for=customer",
   "/codes?q=coolant",
+  "/buying",
   "/vehicles/demo-sm418t",
   "/jobs/demo-job-six/clear",
   "/jobs/demo-job-estate/clear",

@@ -94,7 +94,7 @@ await withDemo(4181, async (browser, base) => {
   await page.getByRole("heading", { name: "What can be wrong" }).waitFor();
   await shot("checks");
   await page.getByRole("button", { name: "On to the clear" }).click();
-  await heading("Engine. Pull the memory fuse: it costs least.");
+  await heading("2 codes: clear them, and see what returns first.");
   await shot("clear");
   await page.goto(`${base}/vehicles/demo-sm418t`);
   await page.getByRole("heading", { name: "When it comes on" }).scrollIntoViewIfNeeded();

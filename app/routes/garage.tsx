@@ -98,6 +98,7 @@ export default function Garage({ loaderData }: Route.ComponentProps) {
             {demo && rows.length > 0 && <Soft>Saltmarsh Ferry &amp; Tramway Trust, a made-up fleet</Soft>}
           </Stack>
           <LinkButton to="/vehicles/new">Add a vehicle</LinkButton>
+          <LinkButton to="/buying">Look at one to buy</LinkButton>
         </Head>
         {locked.map((l) => (
           <Caution key={l.key}>
