@@ -97,8 +97,10 @@ export default function Garage({ loaderData }: Route.ComponentProps) {
             </h1>
             {demo && rows.length > 0 && <Soft>Saltmarsh Ferry &amp; Tramway Trust, a made-up fleet</Soft>}
           </Stack>
-          <LinkButton to="/vehicles/new">Add a vehicle</LinkButton>
-          <LinkButton to="/buying">Look at one to buy</LinkButton>
+          <Row>
+            <LinkButton to="/vehicles/new">Add a vehicle</LinkButton>
+            <LinkButton to="/buying">Look at one to buy</LinkButton>
+          </Row>
         </Head>
         {locked.map((l) => (
           <Caution key={l.key}>

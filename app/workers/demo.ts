@@ -106,7 +106,7 @@ export function buildDemo(now: number): Doc[] {
     vehicle: pickup,
     id: "demo-job-pickup",
     start: at(41),
-    story: story({ since: "a month", engine: "any", speed: "town", symptoms: ["Low power"] }),
+    story: story({ since: "a month", engine: "any", speed: "town", symptoms: ["Less power"] }),
     before: ["21", "27"],
     after: [],
     seed: 12,

@@ -15,7 +15,7 @@ export type Told = "km/h" | "mph";
 export const speedText = (kmh: number, unit: Told): string => `${Math.round(kmh / KMH[unit])} ${unit}`;
 
 /** "4:10", and hours before that where there are some. */
-export function clockText(seconds: number): string {
+function clockText(seconds: number): string {
   const s = Math.max(0, Math.floor(seconds));
   const two = (n: number) => String(n).padStart(2, "0");
   const [h, m] = [Math.floor(s / 3600), Math.floor(s / 60) % 60];
@@ -23,7 +23,7 @@ export function clockText(seconds: number): string {
 }
 
 /** "15 min", and "2:30 min" where it is no whole minute. */
-export const minutesText = (seconds: number): string =>
+const minutesText = (seconds: number): string =>
   `${seconds % 60 ? clockText(seconds) : Math.round(seconds / 60)} min`;
 
 /** What counts, in one sentence. */

@@ -21,7 +21,7 @@ export function useAdvice(readiness: AdviceFacts["readiness"]): Advice & { whole
   const read = known.last?.reading.startedAt ?? "";
   const since = (list: readonly { at: string; withdrawnAt?: string }[]) =>
     list.some((x) => !x.withdrawnAt && x.at > read);
-  const whole = atLeast(known.whole, "likely") || known.answer === "none";
+  const whole = atLeast(known.answer === "none" ? known.none : known.whole, "likely");
   const days = (iso: string) => Math.round((startOfDay(Date.parse(iso)) - startOfDay(clock.now())) / DAY_MS);
   const advice = clearAdvice({
     faults: faults.size,

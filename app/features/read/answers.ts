@@ -54,7 +54,10 @@ export class Answers {
     this.waiting = null;
     const asked = performance.now();
     const answer = this.of.ask();
-    if (!answer) return;
+    if (!answer) {
+      this.of.busy(false);
+      return;
+    }
     this.asking = true;
     this.of.busy(true);
     const told = answer.then(
