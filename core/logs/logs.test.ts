@@ -153,14 +153,26 @@ describe("what is said of a ride", () => {
     );
   });
 
+  it("never takes a standstill for an engine that was off", () => {
+    const two = drive(50, 100, (s, v) => `${s},${v}`) + "\n" + drive(50, 100, (s, v) => `${s + 4000},${v}`);
+    const { rides } = ridesOf(`t,speed (km/h)\n${two}`, { ...rule, offSeconds: 600 } as typeof rule);
+    expect(rides.map((r) => r.counts)).toEqual(["unknown", "unknown"]);
+    expect(
+      byHand({ seconds: 900, above: 60, idle: 0, off: 300 }, { ...rule, offSeconds: 600 }, "km/h", iso(0)).says,
+    ).toBe("does not count: engine off before for 5:00 of 10:00.");
+  });
+
   it("counts what was ridden since the clear, and what was not taken back", () => {
     const { rides } = ridesOf(`time,speed (km/h)\n${drive(50, 100, (s, v) => `${iso(s)},${v}`)}`);
     const logged = { ...noted(rides[0], rule, "km/h", iso(10)), notedAt: iso(200) };
-    const told = { ...byHand({ seconds: 900, above: 60, idle: 0 }, rule, "km/h", iso(3000)), notedAt: iso(4000) };
+    const told = {
+      ...byHand({ seconds: 900, above: 60, idle: 0, off: 0 }, rule, "km/h", iso(3000)),
+      notedAt: iso(4000),
+    };
     expect([logged.counts, told.counts]).toEqual(["yes", "yes"]);
     expect(countingSince([logged, told], iso(100))).toEqual([told]);
     expect(countingSince([logged, { ...told, withdrawnAt: iso(5000) }], iso(0))).toEqual([logged]);
-    expect(byHand({ seconds: 900, above: 20, idle: 0 }, rule, "km/h", iso(0)).says).toBe(
+    expect(byHand({ seconds: 900, above: 20, idle: 0, off: 0 }, rule, "km/h", iso(0)).says).toBe(
       "does not count: at 40 km/h or more for 0:20 of 0:50.",
     );
   });

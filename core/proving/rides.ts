@@ -122,12 +122,11 @@ function judged(known: Known, noise: number, ride: Ride, before: Ride | null, ru
       ? null
       : // A log that begins on the move does not hold what was before.
         { ...within(ride.from, ride.away, (_, __, t0, t1) => t1 - t0), need: rule.idleSeconds };
+  // That it stood is no proof that the engine was off: a log says at most that it can have been.
   const off =
     rule.offSeconds === undefined
       ? null
-      : before
-        ? { have: ride.away - before.home, unknown: 0, need: rule.offSeconds }
-        : { have: 0, unknown: Infinity, need: rule.offSeconds };
+      : { have: 0, unknown: before ? ride.away - before.home : Infinity, need: rule.offSeconds };
   const parts = { idle: near(idle, noise), length: near(length, noise), above: near(above ?? null, noise), off };
   const all = Object.values(parts).filter((p) => p !== null);
   return { ride, ...parts, fast, counts: all.map(countsOf).reduce(worse, "yes") };

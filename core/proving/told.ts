@@ -23,8 +23,7 @@ function clockText(seconds: number): string {
 }
 
 /** "15 min", and "2:30 min" where it is no whole minute. */
-const minutesText = (seconds: number): string =>
-  `${seconds % 60 ? clockText(seconds) : Math.round(seconds / 60)} min`;
+const minutesText = (seconds: number): string => `${seconds % 60 ? clockText(seconds) : Math.round(seconds / 60)} min`;
 
 /** What counts, in one sentence. */
 export function ruleSays({ idleSeconds, seconds, above, offSeconds, rides }: RideRule, unit: Told): string {
@@ -65,7 +64,7 @@ export function rideSays(
     ...says(ride.off, (time) =>
       ride.off?.unknown === Infinity
         ? `the engine has to be off for ${clockText(ride.off.need)} before`
-        : `off before for ${time}`,
+        : `engine off before for ${time}`,
     ),
   ];
   return `${WORDS[ride.counts]}${all.length ? `: ${all.join("; ")}` : ""}.`;
@@ -93,7 +92,7 @@ export const noted = (ride: RideJudged, rule: RideRule, unit: Told, at: string):
 
 /** A ride as somebody tells it, seconds. Whoever drove it knows what the rule asks. */
 export function byHand(
-  told: { seconds: number; above: number; idle: number },
+  told: { seconds: number; above: number; idle: number; off: number },
   rule: RideRule,
   unit: Told,
   at: string,
@@ -103,9 +102,9 @@ export function byHand(
     length: part(told.seconds, rule.seconds),
     above: rule.above ? part(told.above, rule.above.seconds) : null,
     idle: rule.idleSeconds === undefined ? null : part(told.idle, rule.idleSeconds),
-    off: null,
+    off: rule.offSeconds === undefined ? null : part(told.off, rule.offSeconds),
   };
-  const all = [parts.length, parts.above, parts.idle].flatMap((p) => p ?? []);
+  const all = Object.values(parts).flatMap((p) => p ?? []);
   const counts = all.every((p) => countsOf(p) === "yes") ? "yes" : "no";
   return {
     at,

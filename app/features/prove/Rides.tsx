@@ -203,6 +203,9 @@ function FromLog({
           {!found.dated && found.rides.length > 0 && (
             <Soft>The log names no date: its last ride is taken to have ended just now.</Soft>
           )}
+          {rule.idleSeconds !== undefined && found.rides.length > 0 && (
+            <Soft>A log does not tell whether the engine ran while it stood: it is taken as running.</Soft>
+          )}
           {found.notes.map((n) => (
             <Soft key={n}>{n}</Soft>
           ))}
@@ -235,6 +238,8 @@ const minutesOf = (typed: string): number | null => {
   return typed.trim() !== "" && value >= 0 && value <= 1440 ? value : null;
 };
 
+const UNTOLD = { minutes: "", above: "", idle: "", off: "" };
+
 /** A ride without a log, as somebody tells it. */
 function ByHand({
   rule,
@@ -248,7 +253,7 @@ function ByHand({
   onNote: (ride: Noted) => void;
 }) {
   const [open, setOpen] = useState(false);
-  const [typed, type] = useState({ minutes: "", above: "", idle: "" });
+  const [typed, type] = useState(UNTOLD);
   const [fault, tell] = useState("");
   if (!open)
     return (
@@ -256,13 +261,23 @@ function ByHand({
         <Button onPress={() => setOpen(true)}>Note a ride without a log</Button>
       </div>
     );
-  const asked = { minutes: true, above: rule.above !== undefined, idle: rule.idleSeconds !== undefined };
+  const asked = {
+    minutes: true,
+    above: rule.above !== undefined,
+    idle: rule.idleSeconds !== undefined,
+    off: rule.offSeconds !== undefined,
+  };
   return (
     <form
       style={{ display: "grid", gap: 10 }}
       onSubmit={(e) => {
         e.preventDefault();
-        const value = { minutes: minutesOf(typed.minutes), above: minutesOf(typed.above), idle: minutesOf(typed.idle) };
+        const value = {
+          minutes: minutesOf(typed.minutes),
+          above: minutesOf(typed.above),
+          idle: minutesOf(typed.idle),
+          off: minutesOf(typed.off),
+        };
         const missing = (Object.keys(asked) as (keyof typeof asked)[]).some((k) => asked[k] && value[k] === null);
         if (missing) return tell("Type minutes as numbers, up to 1440. 0 where there was none.");
         if ((value.above ?? 0) > value.minutes!)
@@ -270,12 +285,27 @@ function ByHand({
         const seconds = value.minutes! * 60;
         // It is told when it is over.
         const at = new Date(clock.now() - seconds * 1000).toISOString();
-        onNote(byHand({ seconds, above: (value.above ?? 0) * 60, idle: (value.idle ?? 0) * 60 }, rule, unit, at));
-        type({ minutes: "", above: "", idle: "" });
+        onNote(
+          byHand(
+            { seconds, above: (value.above ?? 0) * 60, idle: (value.idle ?? 0) * 60, off: (value.off ?? 0) * 60 },
+            rule,
+            unit,
+            at,
+          ),
+        );
+        type(UNTOLD);
         tell("");
         setOpen(false);
       }}
     >
+      {asked.off && (
+        <Field
+          label="Minutes the engine was off before"
+          value={typed.off}
+          onChange={(off) => type({ ...typed, off })}
+          maxLength={6}
+        />
+      )}
       {asked.idle && (
         <Field
           label="Minutes standing first, engine running"
