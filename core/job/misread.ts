@@ -100,13 +100,13 @@ function otherPairs(dialect: Dialect, codes: readonly string[], entries: Readonl
   return instead.length === codes.length && !same ? [{ kind: "pairs", instead }] : [];
 }
 
-/** Below this share a slip is not worth naming: what was seen speaks against it. */
-const WORTH_NAMING = 0.01;
+/** Below this share what was seen speaks against a slip: it would have to be made each time. */
+export const FITS_SEEN = 0.01;
 
 /**
  * The slips by how well they explain what was seen: posterior over them and "no slip", with the table's codes likelier than others.
  * @param scores of each watch, one for each of its lists, as `howWell` gives them; null where nothing was seen
- * @returns the likeliest first; those that what was seen speaks against are left out
+ * @returns all of them, the likeliest first
  */
 export function misreadsOf({ slips, priors }: MisreadAsked, scores: readonly (readonly number[] | null)[]): Misread[] {
   const logs = priors.map((prior, k) => scores.reduce((sum, of) => sum + (of ? of[k] : 0), prior));
@@ -115,6 +115,5 @@ export function misreadsOf({ slips, priors }: MisreadAsked, scores: readonly (re
   const total = logs.reduce((sum, x) => sum + Math.exp(x - top), 0);
   return slips
     .map((slip, k) => ({ ...slip, share: Math.exp(logs[k + 1] - top) / total }))
-    .filter((m) => m.share >= WORTH_NAMING)
     .sort((a, b) => b.share - a.share);
 }

@@ -1,11 +1,12 @@
 import { useEffect, useState } from "react";
 import { Link } from "react-router";
-import { misreadAsked, type Misread } from "@core/job/misread";
+import { FITS_SEEN, misreadAsked, type Misread } from "@core/job/misread";
 import type { Meaning } from "@core/pack/lookup";
 import type { Entry } from "@core/pack/pack";
 import { useJob } from "~/store/use-job";
 import { flashWorker } from "~/workers/flash";
 import { Mono, Soft } from "~/ui/bits";
+import { Why } from "~/ui/Why";
 
 /** A code without an entry: what it can be, how well that fits what was seen, and where else it stands. */
 export function InNoTable({ code, nearMisses }: Pick<Meaning, "code" | "nearMisses">) {
@@ -24,31 +25,43 @@ export function InNoTable({ code, nearMisses }: Pick<Meaning, "code" | "nearMiss
         </div>
       )}
       {misread === "asking" && <Soft role="status">Holding the codes next to it against what was seen.</Soft>}
-      {typeof misread !== "string" &&
-        (misread.length > 0 ? (
-          <div>
-            <h3>What could have been misread</h3>
-            <ul>
-              {misread.map((m) => (
-                <li key={m.instead.map((e) => e.code).join(" ")}>
-                  <Entries of={m.instead} />
-                  <Soft>
-                    {m.kind === "pairs" ? "The digits paired the other way. " : ""}
-                    {fits(m.share)}
-                  </Soft>
-                </li>
-              ))}
-            </ul>
-          </div>
-        ) : (
-          <p>
-            The codes next to it were held against what was seen. None of them fits, unless the same slip was made every
-            time.
-          </p>
-        ))}
+      {typeof misread !== "string" && <Weighed misreads={misread} />}
       <p>
         <Link to={`/codes?q=${code}`}>Look for {code} in all makes</Link>
       </p>
+    </>
+  );
+}
+
+/** Slips that fit what was seen, and those that would have to be made each time. */
+function Weighed({ misreads }: { misreads: readonly Misread[] }) {
+  const fitting = misreads.filter((m) => m.share >= FITS_SEEN);
+  const others = misreads.filter((m) => m.share < FITS_SEEN);
+  return (
+    <>
+      {fitting.length > 0 && (
+        <div>
+          <h3>What could have been misread</h3>
+          <ul>
+            {fitting.map((m) => (
+              <li key={m.instead.map((e) => e.code).join(" ")}>
+                <Entries of={m.instead} />
+                <Soft>
+                  {m.kind === "pairs" ? "The digits paired the other way. " : ""}
+                  {fits(m.share)}
+                </Soft>
+              </li>
+            ))}
+          </ul>
+        </div>
+      )}
+      {others.length > 0 && (
+        <Why
+          label="Next to it, and only with the same slip every time"
+          lines={others.map((m) => m.instead.map((e) => `${e.code} ${e.title}, ${e.circuit}`).join("; "))}
+          open={fitting.length === 0}
+        />
+      )}
     </>
   );
 }
