@@ -56,6 +56,37 @@ describe("a code that stands in no table", () => {
     expect(shares.filter((share) => share > 0.1)).toEqual([]);
   });
 
+  it("is held against numbers that were called out, and against presses, too", () => {
+    const called = (counts: string, read: string[], code: string, more = {}) => {
+      const m = new Made("norrvik").read(1, "engine", list(read, 1, 0.8), {
+        input: "counts",
+        counts,
+        until: 0,
+        ...more,
+      });
+      const asked = misreadAsked(m.c, "engine", code)!;
+      return misreadsOf(
+        asked,
+        asked.watches.map((w) => howWell(asked.dialect, w.seen, w.lists, asked.cylinders)),
+      );
+    };
+    const lead = "1 3 1 3 1 3";
+    const once = called(`${lead} 1 9`, ["19"], "19");
+    const thrice = called(`${lead} 1 9 1 9 1 9 ${lead} 1 9 1 9 1 9`, ["19"], "19");
+    const of = (list: typeof once, code: string) => list.find((m) => m.instead[0].code === code)!.share;
+    expect(of(once, "18")).toBeGreaterThan(FITS_SEEN);
+    expect(of(thrice, "18")).toBeLessThan(of(once, "18"));
+    const press = new Made("lindqvar");
+    const { dialect } = press.c.systems.find((s) => s.system === "engine")!;
+    const table = new Set(entriesFor(press.c.pack, press.c.vehicle, "engine").map((e) => e.code));
+    const strange = [...table].flatMap((c) => nearBy(dialect!, c)).find((c) => !table.has(c))!;
+    press.read(1, "engine", list([strange], 1, 0.8), { input: "counts", counts: strange, until: 0 });
+    const asked = misreadAsked(press.c, "engine", strange)!;
+    const scores = asked.watches.map((w) => howWell(asked.dialect, w.seen, w.lists, asked.cylinders));
+    expect(scores.flat().every((s) => s !== null && s > -Infinity)).toBe(true);
+    expect(misreadsOf(asked, scores).length).toBe(asked.slips.length);
+  });
+
   it("is laid to the code that was shown, where a flash of it was missed", () => {
     let named = 0;
     for (const [k, { lamp, code, strange }] of pairs.entries()) {

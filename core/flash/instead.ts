@@ -23,15 +23,18 @@ export const howWell = (
 function explained<S, P>(view: View<S, P>, show: Show): number {
   let best = -Infinity;
   for (const first of view.settings) {
-    let setting: S | null = first;
+    // What there is nothing to set of has a setting that is null.
+    let setting = first;
     let score: Score | null = null;
-    for (let k = 0; setting && k <= REFITS; k++) {
+    for (let k = 0; k <= REFITS; k++) {
       const prepared: P = view.prepare(show, setting);
       const next = view.score(prepared);
       if (next.logLik === -Infinity || (score && next.logLik <= score.logLik)) break;
       score = next;
       best = Math.max(best, view.weigh(prepared));
-      setting = view.refit(prepared);
+      const better = view.refit(prepared);
+      if (better === null) break;
+      setting = better;
     }
   }
   return best;

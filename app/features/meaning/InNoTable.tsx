@@ -107,5 +107,6 @@ function useMisread(code: string): readonly Misread[] | "asking" | "none" {
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [key]);
   if (!key) return "none";
-  return answer?.key === key ? (answer.misreads ?? "none") : "asking";
+  if (answer?.key !== key) return "asking";
+  return answer.misreads?.length ? answer.misreads : "none";
 }
