@@ -6,6 +6,7 @@ import { saveFile } from "~/store/save-file";
 import { Button } from "./Button";
 import { ConfirmButton } from "./ConfirmButton";
 import { Row, Sheet } from "./bits";
+import { Trouble } from "./Trouble";
 
 const Film = styled.video`
   width: 100%;
@@ -17,6 +18,7 @@ const Film = styled.video`
 /** Films that were kept with a reading: to look at, to save, to throw away. Nothing where there is none. */
 export function KeptFilms({ reading }: { reading: string }) {
   const [films, setFilms] = useState<KeptFilm[]>([]);
+  const [problem, tell] = useState<string | null>(null);
   useEffect(() => {
     let gone = false;
     void filmsOf(reading).then((all) => gone || setFilms(all));
@@ -24,16 +26,20 @@ export function KeptFilms({ reading }: { reading: string }) {
       gone = true;
     };
   }, [reading]);
-  return films.map((f) => (
-    <OneFilm
-      key={f.id}
-      kept={f}
-      onDrop={() => {
-        setFilms((all) => all.filter((x) => x.id !== f.id));
-        void dropFilm(f.id);
-      }}
-    />
-  ));
+  // It is gone from the page when it is gone from the device: a page that is left meanwhile would show it again.
+  const drop = (id: string) =>
+    void dropFilm(id).then(
+      () => (tell(null), setFilms((all) => all.filter((x) => x.id !== id))),
+      () => tell("The film could not be thrown away. Try it once more."),
+    );
+  return (
+    <>
+      {films.map((f) => (
+        <OneFilm key={f.id} kept={f} onDrop={() => drop(f.id)} />
+      ))}
+      <Trouble problem={problem} />
+    </>
+  );
 }
 
 function OneFilm({ kept: { film, at }, onDrop }: { kept: KeptFilm; onDrop: () => void }) {
