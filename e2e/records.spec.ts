@@ -4,6 +4,7 @@ import type { Page } from "@playwright/test";
 import { readFileSync } from "node:fs";
 import { dialectOf } from "./films";
 import { expect, expectAccessible, openGarage, sentence, test } from "./fixtures";
+import { traceOf } from "./traces";
 import { noted } from "./ways";
 
 /** Gives a file to the button that asks for one. */
@@ -214,8 +215,6 @@ test("a second person's reading is laid over the first, slid until the flashes m
 test("without a vehicle another lamp is begun afresh: neither dialect nor codes of the first one are told of it", async ({
   page,
 }) => {
-  const traceOf = (pack: string, id: string, codes: string[], until: number) =>
-    writeTrace({ edges: encode(dialectOf(pack, id), { stored: codes }, until), until });
   const tab = page.getByRole("tab", { name: "Trace file" });
   const codes = page.getByRole("list", { name: "Codes read" });
   await page.goto("/watch");

@@ -82,11 +82,11 @@ export default function SettingsPage({ loaderData: settings }: Route.ComponentPr
             options={ON_OFF}
           />
           <Choice
-            label="Codes that are written down"
+            label="Once codes are written down"
             value={settings.school}
             onChange={(school) => change({ school })}
             options={[
-              { value: "usual", label: "As it suits: one code, look; several, clear" },
+              { value: "usual", label: "One code: look. Several: clear" },
               { value: "look-first", label: "Look first" },
               { value: "clear-first", label: "Clear first, see what returns" },
             ]}

@@ -10,7 +10,7 @@ const any: fc.Arbitrary<Buying> = fc.record({
   list: fc.constantFrom("", "14, 35", "no idea"),
   readiness: fc.constantFrom("complete", "not-complete", "unknown", "not-looked"),
   signs: fc.subarray([...SIGNS]),
-  minutes: fc.option(fc.integer({ min: 0, max: 60 })),
+  minutes: fc.constantFrom("", "0", "4", "12,5", "20", "long", "99999"),
   cameOn: fc.constantFrom("yes", "no", ""),
 });
 
@@ -43,7 +43,7 @@ it("says what was found, what is open and what to ask", () => {
     running: "out",
     codes: "none",
     readiness: "complete",
-    minutes: 20,
+    minutes: "20",
     cameOn: "no",
   };
   expect(buyingResult(quiet)).toMatchObject({
@@ -58,5 +58,13 @@ it("says what was found, what is open and what to ask", () => {
   expect(buyingResult({ ...quiet, keyOn: "dark" }).headline).toMatch(/^The lamp cannot tell/);
   expect(buyingResult({ ...quiet, codes: "some", list: "14 and 35" }).ask[0]).toBe(
     "What was done about 14 and 35? Ask for the bills.",
+  );
+  // A drive that was not made, or cannot have been, tells nothing; a comma is one.
+  for (const minutes of ["", "0", "long", "99999"]) {
+    const none = buyingResult({ ...quiet, minutes, cameOn: "yes" });
+    expect([none.is, none.unseen]).toEqual(["quiet", ["a drive of 15 minutes"]]);
+  }
+  expect(buyingResult({ ...quiet, minutes: "12,5" }).seen.at(-1)).toBe(
+    "Driven for 12.5 minutes, and the lamp stayed out.",
   );
 });

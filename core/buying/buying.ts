@@ -1,4 +1,5 @@
-import { list, number, nullable, object, oneOf, text, type Of } from "../schema/rule";
+import { readMinutes } from "../minutes";
+import { list, object, oneOf, text, type Of } from "../schema/rule";
 import { listOf } from "../wording";
 
 /** Signs of a memory that was wiped not long ago. None of them proves it. */
@@ -21,8 +22,8 @@ export const buyingRule = object({
   list: text(200),
   readiness: oneOf("complete", "not-complete", "unknown", "not-looked"),
   signs: list(text(80), { max: 10 }),
-  /** Minutes that it was driven, and whether the lamp came on. */
-  minutes: nullable(number(0, 1440)),
+  /** Minutes that it was driven, as they are typed, and whether the lamp came on. */
+  minutes: text(10),
   cameOn: oneOf("yes", "no", ""),
 });
 /** What was seen of a stranger's vehicle. What nobody looked at is empty. */
@@ -36,7 +37,7 @@ export const NOTHING_SEEN: Buying = {
   list: "",
   readiness: "not-looked",
   signs: [],
-  minutes: null,
+  minutes: "",
   cameOn: "",
 };
 
@@ -60,7 +61,10 @@ const codesIn = (typed: string): string[] => [...new Set(typed.match(/[A-Z]?\d{1
 export function buyingResult(b: Buying): BuyingResult {
   const codes = codesIn(b.list);
   const wiped = b.signs.length > 0 || b.readiness === "not-complete";
-  const drove = b.minutes !== null && b.minutes >= A_DRIVE;
+  const minutes = readMinutes(b.minutes) ?? 0;
+  const drove = minutes >= A_DRIVE;
+  // Of a drive that was not made nothing came on.
+  const cameOn = minutes > 0 ? b.cameOn : "";
   const seen = [
     b.keyOn === "lit" && "With the key on the lamp lights: it can tell.",
     b.keyOn === "dark" &&
@@ -79,8 +83,8 @@ export function buyingResult(b: Buying): BuyingResult {
     b.readiness === "not-complete" &&
       "The monitors are not complete: wiped or without power not long ago, or hardly driven since.",
     ...b.signs.map((s) => `${s}.`),
-    b.minutes !== null &&
-      `Driven for ${b.minutes} minutes${b.cameOn === "yes" ? ", and the lamp came on" : b.cameOn === "no" ? ", and the lamp stayed out" : ""}.`,
+    minutes > 0 &&
+      `Driven for ${minutes} ${minutes === 1 ? "minute" : "minutes"}${{ yes: ", and the lamp came on", no: ", and the lamp stayed out", "": "" }[cameOn]}.`,
   ].filter((x) => x !== false);
   const unseen = [
     b.keyOn === "not-looked" && "the lamp with the key on",
@@ -90,11 +94,11 @@ export function buyingResult(b: Buying): BuyingResult {
     !drove && `a drive of ${A_DRIVE} minutes`,
   ].filter((x) => x !== false);
   const against =
-    b.keyOn === "dark" || b.running === "on" || b.running === "flashes" || b.codes === "some" || b.cameOn === "yes";
+    b.keyOn === "dark" || b.running === "on" || b.running === "flashes" || b.codes === "some" || cameOn === "yes";
   const ask = [
     b.keyOn === "dark" && "Why does the lamp not light? Have it mended and read before you buy.",
     b.codes === "some" && `What was done about ${codes.length ? listOf(codes) : "the codes"}? Ask for the bills.`,
-    (b.running === "on" || b.running === "flashes" || b.cameOn === "yes") &&
+    (b.running === "on" || b.running === "flashes" || cameOn === "yes") &&
       b.codes !== "some" &&
       "What sets the lamp off? Read it before you buy.",
     wiped && "When was the battery last off, and why? May it be read again after a day's driving?",

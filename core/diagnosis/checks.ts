@@ -67,8 +67,10 @@ interface Plan {
   minutes: number;
   tool: Tool | null;
   of?: Limit["of"];
-  /** What is good where the pack does not say; without, the check is only made where it does. */
-  usual?: Limit | null;
+  /** What is good where the pack does not say. */
+  usual?: Limit;
+  /** It is only made where a figure is known. */
+  byFigure?: true;
   /** Where one has to get at first, and how long that takes, minutes: once for all checks there. */
   at?: "unit-plug";
   /** Kinds of circuit for which it tells anything. */
@@ -150,7 +152,7 @@ const PLANS: Readonly<Record<CheckKind, Plan>> = {
     minutes: 4,
     tool: "meter",
     of: "duty",
-    usual: null,
+    byFigure: true,
     only: ["valve"],
   },
   "air-leak": { tells: { "air-leak": 0.92 }, leak: 0.008, minutes: 8, tool: null },
@@ -210,10 +212,10 @@ export function checksOf({ suspects, codes }: Pick<Graph, "suspects" | "codes">)
   const own = circuits.flatMap((circuit) => {
     const here = on(circuit);
     return OWN.flatMap((kind) => {
-      const { only, signal } = PLANS[kind];
+      const { only, signal, byFigure } = PLANS[kind];
       if (only && !only.includes(circuit.kind)) return [];
       const limit = limitOf(circuit, kind);
-      if (PLANS[kind].usual === null && !limit) return [];
+      if (byFigure && !limit) return [];
       if (signal && !codes.some((c) => c.circuit === circuit && c.signal === signal)) return [];
       const links = tells(kind, here);
       if (!links.some(([i]) => suspects[i].circuit === circuit)) return [];

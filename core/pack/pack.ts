@@ -149,8 +149,6 @@ const clearWay = object({
   costs: list(object({ id: cost, text }), { max: 10 }),
   steps: list(text, { min: 1, max: 12 }),
   afterwards: list(text, { max: 8 }),
-  /** Where it clears itself by being ridden: what a ride must hold to count, and how many it takes. */
-  ride: optional(rideRule),
   caution: optional(text),
 });
 export type ClearWay = Of<typeof clearWay>;

@@ -1,6 +1,6 @@
 import { number, object, optional, whole, type Of } from "../schema/rule";
 
-/** What a ride must hold to count, where a unit is proven or clears itself by riding. */
+/** What a ride must hold to count, to prove something. */
 export const rideRule = object({
   /** Engine running at a standstill, at its start, seconds at least. */
   idleSeconds: optional(number(0, 3600)),

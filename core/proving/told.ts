@@ -9,6 +9,9 @@ export const rideRuleOf = ({ proving }: Pick<Pack, "proving">): RideRule =>
   proving.ride ?? { seconds: (proving.driveMinutes ?? USUAL_MINUTES) * 60, rides: 1 };
 const USUAL_MINUTES = 15;
 
+/** A ride, before it is noted. */
+export type RideNoted = Omit<RideDone, "notedAt">;
+
 /** In what speeds are told to this person. */
 export type Told = "km/h" | "mph";
 
@@ -80,7 +83,7 @@ const unknownText = ({ unknown, margin }: Part): string =>
         : "";
 
 /** A ride of a log as it is noted. @param at when it set off */
-export const noted = (ride: RideJudged, rule: RideRule, unit: Told, at: string): Omit<RideDone, "notedAt"> => ({
+export const noted = (ride: RideJudged, rule: RideRule, unit: Told, at: string): RideNoted => ({
   at,
   seconds: Math.round(ride.length.have),
   above: ride.above && Math.round(ride.above.have),
@@ -96,7 +99,7 @@ export function byHand(
   rule: RideRule,
   unit: Told,
   at: string,
-): Omit<RideDone, "notedAt"> {
+): RideNoted {
   const part = (have: number, need: number): Part => ({ have, unknown: 0, need });
   const parts = {
     length: part(told.seconds, rule.seconds),

@@ -48,6 +48,8 @@ const line = text(LIMITS.text);
 const name = word(LIMITS.name);
 const code = pattern(/^\d{1,4}$/, "one to four digits");
 const codes = list(code, { max: LIMITS.codes });
+/** A day, as people have it: no time, no zone. */
+export const dayRule = pattern(/^\d{4}-\d{2}-\d{2}$/);
 const names = list(line, { max: 60 });
 const share = number(0, 1);
 const ms = number(0);
@@ -73,7 +75,7 @@ export const vehicleRule = object({
   ),
   radio: otherwise(oneOf("none", "code-known", "code-unknown", "not-asked"), "not-asked"),
   /** Day of the next inspection, where somebody said it. */
-  inspection: optional(time),
+  inspection: optional(dayRule),
   createdAt: time,
 });
 export type Vehicle = Of<typeof vehicleRule>;

@@ -1,5 +1,6 @@
 import styled from "styled-components";
 import { buyingResult, buyingRule, NOTHING_SEEN, SIGNS, type Buying } from "@core/buying/buying";
+import { readMinutes } from "@core/minutes";
 import { holds } from "@core/schema/rule";
 import { clock } from "~/store/clock";
 import { shortDate } from "~/store/format";
@@ -18,9 +19,33 @@ const Form = styled.div`
 
 const isBuying = (v: unknown): v is Buying => "value" in holds(buyingRule, v);
 
-const minutes = (typed: string): number | null => {
-  const n = Number(typed.replace(",", "."));
-  return typed.trim() !== "" && n >= 0 && n <= 1440 ? n : null;
+/** What is asked with a few answers, by what it is kept under. */
+type Asked = {
+  [K in keyof Buying]: Buying[K] extends string ? (string extends Buying[K] ? never : K) : never;
+}[keyof Buying];
+const QUESTIONS: { [K in Asked]: { label: string; answers: Partial<Record<Buying[K], string>> } } = {
+  keyOn: {
+    label: "Key on, engine off: the trouble lamp",
+    answers: { lit: "Lights", dark: "Stays dark", "not-looked": "Not looked" },
+  },
+  running: {
+    label: "Engine running: the trouble lamp",
+    answers: { out: "Goes out", on: "Stays on", flashes: "Flashes", "not-looked": "Not looked" },
+  },
+  codes: {
+    label: "What is stored",
+    answers: { none: "Read: no code", some: "Codes", "not-read": "Could not be read", "not-looked": "Not read yet" },
+  },
+  readiness: {
+    label: "Readiness",
+    answers: {
+      complete: "Complete",
+      "not-complete": "Not complete",
+      unknown: "It has none, or not known",
+      "not-looked": "Not looked",
+    },
+  },
+  cameOn: { label: "Did the lamp come on", answers: { no: "No", yes: "Yes" } },
 };
 
 /** A short look at a stranger's vehicle, and what it says on one page. */
@@ -81,7 +106,19 @@ export function BuyingPage() {
   );
 }
 
-function Look({ seen, set }: { seen: Buying; set: (part: Partial<Buying>) => void }) {
+interface Looking {
+  seen: Buying;
+  set: (part: Partial<Buying>) => void;
+}
+
+function Ask({ of, seen, set }: Looking & { of: Asked }) {
+  const { label, answers } = QUESTIONS[of];
+  const options = Object.entries(answers).map(([value, text]) => ({ value, label: text }));
+  return <Choice label={label} options={options} value={seen[of]} onChange={(value) => set({ [of]: value })} />;
+}
+
+function Look({ seen, set }: Looking) {
+  const minutes = readMinutes(seen.minutes);
   return (
     <>
       <Sheet>
@@ -92,40 +129,11 @@ function Look({ seen, set }: { seen: Buying; set: (part: Partial<Buying>) => voi
           onChange={(vehicle) => set({ vehicle })}
           maxLength={200}
         />
-        <Choice
-          label="Key on, engine off: the trouble lamp"
-          value={seen.keyOn}
-          onChange={(keyOn) => set({ keyOn })}
-          options={[
-            { value: "lit", label: "Lights" },
-            { value: "dark", label: "Stays dark" },
-            { value: "not-looked", label: "Not looked" },
-          ]}
-        />
-        <Choice
-          label="Engine running: the trouble lamp"
-          value={seen.running}
-          onChange={(running) => set({ running })}
-          options={[
-            { value: "out", label: "Goes out" },
-            { value: "on", label: "Stays on" },
-            { value: "flashes", label: "Flashes" },
-            { value: "not-looked", label: "Not looked" },
-          ]}
-        />
+        <Ask of="keyOn" seen={seen} set={set} />
+        <Ask of="running" seen={seen} set={set} />
       </Sheet>
       <Sheet>
-        <Choice
-          label="What is stored"
-          value={seen.codes}
-          onChange={(codes) => set({ codes })}
-          options={[
-            { value: "none", label: "Read: no code" },
-            { value: "some", label: "Codes" },
-            { value: "not-read", label: "Could not be read" },
-            { value: "not-looked", label: "Not read yet" },
-          ]}
-        />
+        <Ask of="codes" seen={seen} set={set} />
         {seen.codes === "some" && (
           <Field label="Which codes" value={seen.list} onChange={(list) => set({ list })} maxLength={200} />
         )}
@@ -133,17 +141,7 @@ function Look({ seen, set }: { seen: Buying; set: (part: Partial<Buying>) => voi
           <LinkButton to="/watch">Watch its lamp</LinkButton>
           <LinkButton to="/find">Find the way in</LinkButton>
         </Row>
-        <Choice
-          label="Readiness"
-          value={seen.readiness}
-          onChange={(readiness) => set({ readiness })}
-          options={[
-            { value: "complete", label: "Complete" },
-            { value: "not-complete", label: "Not complete" },
-            { value: "unknown", label: "It has none, or not known" },
-            { value: "not-looked", label: "Not looked" },
-          ]}
-        />
+        <Ask of="readiness" seen={seen} set={set} />
         <Choices
           label="Signs of a fresh wipe"
           options={SIGNS}
@@ -154,22 +152,13 @@ function Look({ seen, set }: { seen: Buying; set: (part: Partial<Buying>) => voi
       <Sheet>
         <Field
           label="Minutes driven"
-          value={seen.minutes === null ? "" : String(seen.minutes)}
-          inputMode="numeric"
-          onChange={(m) => set({ minutes: minutes(m) })}
-          maxLength={5}
+          value={seen.minutes}
+          inputMode="decimal"
+          onChange={(typed) => set({ minutes: typed })}
+          error={seen.minutes.trim() && minutes === null ? "Minutes as a number, up to 1440" : undefined}
+          maxLength={10}
         />
-        {seen.minutes !== null && seen.minutes > 0 && (
-          <Choice
-            label="Did the lamp come on"
-            value={seen.cameOn}
-            onChange={(cameOn) => set({ cameOn })}
-            options={[
-              { value: "no", label: "No" },
-              { value: "yes", label: "Yes" },
-            ]}
-          />
-        )}
+        {minutes !== null && minutes > 0 && <Ask of="cameOn" seen={seen} set={set} />}
         <Caution>Insurance and permission first. Nobody reads a screen while driving.</Caution>
       </Sheet>
     </>

@@ -1,25 +1,8 @@
 import { Check, TriangleAlert, Wrench } from "lucide-react";
-import styled from "styled-components";
 import type { Job } from "@core/record/types";
 import { shortTime } from "~/store/format";
-import { Button } from "~/ui/Button";
-import { Sheet, Soft } from "~/ui/bits";
-
-const List = styled.ul`
-  display: grid;
-  gap: 6px;
-  li {
-    display: grid;
-    grid-template-columns: 24px minmax(0, 1fr) max-content;
-    gap: 4px 10px;
-    align-items: center;
-  }
-  svg {
-    flex: none;
-  }
-`;
-
-const GOOD = { good: "good", bad: "bad" } as const;
+import { DoneLine, DoneLines } from "~/ui/DoneLine";
+import { Sheet } from "~/ui/bits";
 
 /** Checks and repairs of this job; each can be taken back. */
 export function DoneList({
@@ -35,52 +18,43 @@ export function DoneList({
   return (
     <Sheet aria-label="Done so far">
       <h2>Done so far</h2>
-      <List>
+      <DoneLines>
         {checks.map((c) => (
-          <li key={c.at + c.check}>
-            {c.outcome === "good" ? (
-              <Check size={22} color="var(--done)" aria-hidden />
-            ) : (
-              <TriangleAlert size={22} color="var(--danger)" aria-hidden />
-            )}
-            <div>
-              <p>
-                {c.title}: <strong>{GOOD[c.outcome]}</strong>
-              </p>
-              <Soft>
-                {c.measured ? `${c.measured} ` : ""}
-                {shortTime(c.at)}
-              </Soft>
-            </div>
-            <Button $look="quiet" aria-label={`Take back: ${c.title}`} onPress={() => onTakeBack("checks", c.at)}>
-              Take back
-            </Button>
-          </li>
+          <DoneLine
+            key={c.at + c.check}
+            icon={
+              c.outcome === "good" ? (
+                <Check size={22} color="var(--done)" aria-hidden />
+              ) : (
+                <TriangleAlert size={22} color="var(--danger)" aria-hidden />
+              )
+            }
+            of={c.title}
+            more={`${c.measured ? `${c.measured} ` : ""}${shortTime(c.at)}`}
+            onTakeBack={() => onTakeBack("checks", c.at)}
+          >
+            {c.title}: <strong>{c.outcome}</strong>
+          </DoneLine>
         ))}
         {repairs.map((r) => (
-          <li key={r.at}>
-            <Wrench size={22} aria-hidden />
-            <div>
-              <p>
-                <strong>{r.what}</strong>
-              </p>
-              <Soft>
-                {[
-                  r.part && `part ${r.part}`,
-                  r.cost,
-                  r.cures.length > 0 && `for ${r.cures.join(", ")}`,
-                  shortTime(r.at),
-                ]
-                  .filter(Boolean)
-                  .join(" · ")}
-              </Soft>
-            </div>
-            <Button $look="quiet" aria-label={`Take back: ${r.what}`} onPress={() => onTakeBack("repairs", r.at)}>
-              Take back
-            </Button>
-          </li>
+          <DoneLine
+            key={r.at}
+            icon={<Wrench size={22} aria-hidden />}
+            of={r.what}
+            more={[
+              r.part && `part ${r.part}`,
+              r.cost,
+              r.cures.length > 0 && `for ${r.cures.join(", ")}`,
+              shortTime(r.at),
+            ]
+              .filter(Boolean)
+              .join(" · ")}
+            onTakeBack={() => onTakeBack("repairs", r.at)}
+          >
+            <strong>{r.what}</strong>
+          </DoneLine>
         ))}
-      </List>
+      </DoneLines>
     </Sheet>
   );
 }

@@ -1,16 +1,17 @@
+import { differenceInCalendarDays, parseISO } from "date-fns";
 import { Clock, Lock, Radio, Settings2, TimerReset } from "lucide-react";
 import { lower } from "@core/job/say";
 import { Field } from "~/ui/Field";
-import { ShouldIt, useAdvice } from "./ShouldIt";
 import { useEffect, useState } from "react";
 import styled from "styled-components";
-import { planClear, type PlannedWay } from "@core/clearing/plan";
+import type { PlannedWay } from "@core/clearing/plan";
+import { clearPlan } from "@core/job/clear-plan";
 import type { CostId } from "@core/pack/pack";
 import { epochsOf } from "@core/job/epochs";
-import { atLeast } from "@core/job/told";
 import { clock } from "~/store/clock";
 import { lockOfStep, ownOf, type JobData } from "~/store/job-data";
 import { useIntents, useJob } from "~/store/use-job";
+import { useSettings } from "~/store/use-settings";
 import { Button, LinkButton } from "~/ui/Button";
 import { ConfirmButton } from "~/ui/ConfirmButton";
 import { SystemChoice } from "~/ui/SystemChoice";
@@ -94,27 +95,15 @@ export function ClearStep() {
 /** Whether to clear, and the ways to do it with what each costs. */
 function Plan() {
   const data = useJob();
-  const { job, vehicle, pack, access, judged } = data;
+  const { job, vehicle, access, judged } = data;
   const { send, problem } = useIntents<ClearIntents>("clear");
   const whole = useIntents<JobIntents>(null);
+  const { school } = useSettings();
   const { known } = ownOf(data);
-  const tells = known.answer === "codes" || known.answer === "none";
   const read = judged.systems.filter((s) => s.access.way.tells.kind !== "readiness");
-  const unread = read
-    .filter((s) => s.known.answer !== "codes" && s.known.answer !== "none")
-    .map(({ access: a }) => ({ system: a.system, name: a.name }));
-  const ways = planClear(pack, access.system, {
-    recorded: tells,
-    unread,
-    partial: read
-      .filter((s) => s.known.answer === "codes" && !atLeast(s.known.whole, "likely"))
-      .map(({ access: a }) => ({ system: a.system, name: a.name })),
-    radio: vehicle.radio,
-    handOver: job.handOver,
-  });
-  const asksRadio = ways.some((w) => w.way.costs.some((c) => c.id === "radio-code"));
-  const costsReadiness = ways.filter((w) => w.way.costs.some((c) => c.id === "readiness")).length;
-  const advice = useAdvice(costsReadiness === 0 ? "none" : costsReadiness === ways.length ? "all" : "some");
+  const plan = clearPlan(data, judged, access.system, { inspectionIn: daysTo(vehicle.inspection), school });
+  const { tells, ways, advice } = plan;
+  const costs = (id: CostId) => ways.some((w) => w.way.costs.some((c) => c.id === id));
   const name = lower(access.name);
   return (
     <>
@@ -124,7 +113,14 @@ function Plan() {
         value={access.system}
         onChange={(system) => whole.send({ intent: "system", system })}
       />
-      {tells && ways.length > 0 && <ShouldIt advice={advice} />}
+      {tells && ways.length > 0 && <p>{advice.reason}</p>}
+      {tells && ways.length > 0 && advice.is === "look" && (
+        <Row>
+          <LinkButton to={jobPath(job.id, plan.whole ? "checks" : "read")}>
+            {plan.whole ? "To the checks" : "Read it once more"}
+          </LinkButton>
+        </Row>
+      )}
       {!tells && (
         <Caution>
           {known.answer === "not-read"
@@ -139,7 +135,7 @@ function Plan() {
           </p>
         </Empty>
       )}
-      {asksRadio && (
+      {costs("radio-code") && (
         <Sheet>
           <Choice
             label="After a power cut, the radio"
@@ -153,8 +149,8 @@ function Plan() {
           />
         </Sheet>
       )}
-      {costsReadiness > 0 && (
-        <Inspection on={vehicle.inspection?.slice(0, 10) ?? ""} onTold={(on) => send({ intent: "inspection", on })} />
+      {costs("readiness") && (
+        <Inspection on={vehicle.inspection ?? ""} onTold={(on) => send({ intent: "inspection", on })} />
       )}
       <Trouble problem={problem ?? whole.problem} />
       {ways.map((w, i) => (
@@ -181,13 +177,18 @@ function Plan() {
   );
 }
 
-/** The day of the next inspection; told once the field is left, since a day is typed in parts. */
+/** Whole days to a day; null where there is none. */
+function daysTo(day: string | undefined): number | null {
+  const days = day ? differenceInCalendarDays(parseISO(day), clock.now()) : NaN;
+  return Number.isNaN(days) ? null : days;
+}
+
+/** A year is typed figure by figure: 0002, 0020, 0202, 2026. */
+const WHOLE_YEAR = "1900";
+
+/** The day of the next inspection. */
 function Inspection({ on, onTold }: { on: string; onTold: (on: string | null) => void }) {
   const [day, setDay] = useState(on);
-  const tell = () => {
-    const at = day ? new Date(`${day}T12:00:00`) : null;
-    if (day !== on && (!at || !Number.isNaN(at.getTime()))) onTold(at?.toISOString() ?? null);
-  };
   return (
     <Sheet>
       <Field
@@ -195,8 +196,10 @@ function Inspection({ on, onTold }: { on: string; onTold: (on: string | null) =>
         type="date"
         description="Its monitors have to be complete by then"
         value={day}
-        onChange={setDay}
-        onBlur={tell}
+        onChange={(typed) => {
+          setDay(typed);
+          if (typed !== on && (typed === "" || typed >= WHOLE_YEAR)) onTold(typed || null);
+        }}
       />
     </Sheet>
   );

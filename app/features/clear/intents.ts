@@ -2,8 +2,9 @@ import { redirect } from "react-router";
 import { wipes } from "@core/clearing/plan";
 import { wasCleared } from "@core/job/epochs";
 import { lower } from "@core/job/say";
+import { dayRule } from "@core/record/types";
 import { abandonClear, beginClear, endClear } from "@core/record/job";
-import { list, nullable, object, oneOf, optional, pattern, text, time, word } from "@core/schema/rule";
+import { list, nullable, object, oneOf, optional, pattern, text, word } from "@core/schema/rule";
 import { jobPath } from "~/store/paths";
 import { changeJob, changeVehicle } from "~/store/records";
 import { intent } from "~/store/use-job";
@@ -15,7 +16,7 @@ export const clearIntents = {
       await changeVehicle((await data()).vehicle.id, (v) => ({ ...v, radio }));
     },
   ),
-  inspection: intent(object({ on: nullable(time) }), async ({ on }, { data }) => {
+  inspection: intent(object({ on: nullable(dayRule) }), async ({ on }, { data }) => {
     await changeVehicle((await data()).vehicle.id, ({ inspection: _, ...v }) => (on ? { ...v, inspection: on } : v));
   }),
   begin: intent(

@@ -15,8 +15,8 @@ export function QuietDrives() {
   const under = gone?.condition ? `${gone.condition.toLowerCase()} ` : "";
   const times = (n: number) => `${n} ${under}${n === 1 ? "drive" : "drives"}`;
   return (
-    <Sheet aria-label="Drives since the clear">
-      <h2>Drives since the clear</h2>
+    <Sheet aria-label="Does the lamp stay out">
+      <h2>Does the lamp stay out?</h2>
       {!gone ? (
         <p>Note each drive, quiet or not: how often it came on before says how much quiet drives prove.</p>
       ) : gone.p === 0 ? (

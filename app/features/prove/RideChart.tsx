@@ -1,7 +1,8 @@
-import { Area, ComposedChart, Line, ReferenceLine, ResponsiveContainer, XAxis, YAxis } from "recharts";
+import { Area, ComposedChart, Line, ReferenceLine, XAxis, YAxis } from "recharts";
 import { KMH } from "@core/logs/log";
 import { speedText } from "@core/proving/told";
 import type { Drawn } from "@core/proving/drawn";
+import { ChartBox } from "~/ui/ChartBox";
 
 /** Speed over a ride with the limit, what counts filled. Loaded only where a log was read. */
 export default function RideChart({
@@ -18,44 +19,42 @@ export default function RideChart({
   const told = (v: number | null) => (v === null ? null : v / KMH[unit]);
   const points = of.minute.map((m, i) => ({ m, v: told(of.kmh[i]), c: told(of.counted[i]) }));
   return (
-    <div role="img" aria-label={`Speed over the ride. It ${says}`}>
-      <ResponsiveContainer width="100%" height={180} initialDimension={{ width: 600, height: 180 }}>
-        <ComposedChart data={points} margin={{ top: 8, right: 12, bottom: 0, left: 0 }}>
-          <XAxis
-            dataKey="m"
-            type="number"
-            domain={["dataMin", "dataMax"]}
-            unit=" min"
-            stroke="var(--ink-soft)"
-            tickFormatter={(m: number) => String(Math.round(m))}
+    <ChartBox says={`Speed over the ride. It ${says}`} height={180}>
+      <ComposedChart data={points} margin={{ top: 8, right: 12, bottom: 0, left: 0 }}>
+        <XAxis
+          dataKey="m"
+          type="number"
+          domain={["dataMin", "dataMax"]}
+          unit=" min"
+          stroke="var(--ink-soft)"
+          tickFormatter={(m: number) => String(Math.round(m))}
+        />
+        <YAxis width={56} stroke="var(--ink-soft)" tickFormatter={(v: number) => String(Math.round(v))} />
+        <Area
+          dataKey="c"
+          stroke="none"
+          fill="var(--petrol)"
+          fillOpacity={0.35}
+          isAnimationActive={false}
+          connectNulls={false}
+        />
+        <Line
+          dataKey="v"
+          stroke="var(--petrol)"
+          strokeWidth={2}
+          dot={false}
+          isAnimationActive={false}
+          connectNulls={false}
+        />
+        {limit !== null && (
+          <ReferenceLine
+            y={limit / KMH[unit]}
+            stroke="var(--ink)"
+            strokeDasharray="6 4"
+            label={{ value: speedText(limit, unit), position: "insideTopRight", fill: "var(--ink)" }}
           />
-          <YAxis width={56} stroke="var(--ink-soft)" tickFormatter={(v: number) => String(Math.round(v))} />
-          <Area
-            dataKey="c"
-            stroke="none"
-            fill="var(--petrol)"
-            fillOpacity={0.35}
-            isAnimationActive={false}
-            connectNulls={false}
-          />
-          <Line
-            dataKey="v"
-            stroke="var(--petrol)"
-            strokeWidth={2}
-            dot={false}
-            isAnimationActive={false}
-            connectNulls={false}
-          />
-          {limit !== null && (
-            <ReferenceLine
-              y={limit / KMH[unit]}
-              stroke="var(--ink)"
-              strokeDasharray="6 4"
-              label={{ value: speedText(limit, unit), position: "insideTopRight", fill: "var(--ink)" }}
-            />
-          )}
-        </ComposedChart>
-      </ResponsiveContainer>
-    </div>
+        )}
+      </ComposedChart>
+    </ChartBox>
   );
 }

@@ -1,4 +1,5 @@
-import { Line, LineChart, ResponsiveContainer, Tooltip, XAxis, YAxis } from "recharts";
+import { Line, LineChart, Tooltip, XAxis, YAxis } from "recharts";
+import { ChartBox } from "~/ui/ChartBox";
 
 /** One value over time. Loaded only where live data is shown. */
 export default function LiveChart({
@@ -11,25 +12,23 @@ export default function LiveChart({
   name: string;
 }) {
   return (
-    <div role="img" aria-label={`${name} over the last ${Math.round(points.at(-1)?.t ?? 0)} seconds`}>
-      <ResponsiveContainer width="100%" height={200} initialDimension={{ width: 600, height: 200 }}>
-        <LineChart data={[...points]} margin={{ top: 8, right: 16, bottom: 4, left: 0 }}>
-          <XAxis
-            dataKey="t"
-            type="number"
-            domain={["dataMin", "dataMax"]}
-            unit=" s"
-            stroke="var(--ink-soft)"
-            tickFormatter={(t: number) => String(Math.round(t))}
-          />
-          <YAxis domain={["auto", "auto"]} width={64} stroke="var(--ink-soft)" />
-          <Tooltip
-            formatter={(v) => [`${Number(v).toFixed(2)} ${unit}`, name]}
-            labelFormatter={(t) => `${Math.round(Number(t))} s`}
-          />
-          <Line dataKey="v" stroke="var(--petrol)" strokeWidth={2.5} dot={false} isAnimationActive={false} />
-        </LineChart>
-      </ResponsiveContainer>
-    </div>
+    <ChartBox says={`${name} over the last ${Math.round(points.at(-1)?.t ?? 0)} seconds`} height={200}>
+      <LineChart data={[...points]} margin={{ top: 8, right: 16, bottom: 4, left: 0 }}>
+        <XAxis
+          dataKey="t"
+          type="number"
+          domain={["dataMin", "dataMax"]}
+          unit=" s"
+          stroke="var(--ink-soft)"
+          tickFormatter={(t: number) => String(Math.round(t))}
+        />
+        <YAxis domain={["auto", "auto"]} width={64} stroke="var(--ink-soft)" />
+        <Tooltip
+          formatter={(v) => [`${Number(v).toFixed(2)} ${unit}`, name]}
+          labelFormatter={(t) => `${Math.round(Number(t))} s`}
+        />
+        <Line dataKey="v" stroke="var(--petrol)" strokeWidth={2.5} dot={false} isAnimationActive={false} />
+      </LineChart>
+    </ChartBox>
   );
 }

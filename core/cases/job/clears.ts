@@ -1,4 +1,5 @@
-import { planClear, wipes } from "../../clearing/plan";
+import { wipes } from "../../clearing/plan";
+import { clearPlan } from "../../job/clear-plan";
 import { wasCleared } from "../../job/epochs";
 import { lockOf } from "../../job/gates";
 import { judge } from "../../job/judge";
@@ -22,16 +23,7 @@ export function clearAll(stage: Stage, wanted: readonly SystemAccess[]): string[
       continue;
     }
     if (stage.vehicle.radio === "not-asked") stage.vehicle = { ...stage.vehicle, radio: "none" };
-    const unread = j.systems
-      .filter((x) => x.known.answer === "not-read" && x.access.way.tells.kind !== "readiness")
-      .map((x) => ({ system: x.access.system, name: x.access.name }));
-    const ways = planClear(stage.pack, s.system, {
-      partial: [],
-      recorded: true,
-      unread,
-      radio: stage.vehicle.radio,
-      handOver: false,
-    });
+    const { ways } = clearPlan(stage.case(), j, s.system, { inspectionIn: null, school: "usual" });
     const may = ways.filter((w) => w.may);
     if (ways.length && !may.length) stage.stuck ??= "no way to clear may be taken";
     const other = stage.slip("clears-other") ? stage.pick(stage.pack.clears) : null;
