@@ -3,7 +3,7 @@ import { PACKS } from "./index";
 import { planClear, wipes, type ClearFacts } from "@core/clearing/plan";
 
 const all = PACKS.flatMap((pack) => pack.systems.map((s) => ({ pack, system: s.id, name: `${pack.make} ${s.name}` })));
-const free: ClearFacts = { recorded: true, unread: [], partial: [], radio: "none", handOver: false };
+const free: ClearFacts = { recorded: true, unread: [], partial: [], radio: "none", immobiliser: "none", handOver: false, forSale: false };
 const RADIO: ClearFacts["radio"][] = ["none", "code-known", "code-unknown", "not-asked"];
 
 describe("planClear", () => {
@@ -26,6 +26,10 @@ describe("planClear", () => {
         expect(gate?.is).toBe(cuts ? is : undefined);
       }
     expect(planClear(pack, system, { ...free, handOver: true }).some((p) => p.may)).toBe(false);
+    for (const p of planClear(pack, system, { ...free, immobiliser: "not-asked", forSale: true })) {
+      expect(p.gates.some((g) => g.id === "for-sale" && g.is === "ask")).toBe(true);
+      expect(p.may).toBe(!p.way.costs.some((c) => c.id === "immobiliser"));
+    }
   });
 
   it("warns before a way wipes what nobody has read, and only then", () => {

@@ -25,6 +25,7 @@ import { middle } from "~/ui/theme";
 import type { Route } from "./+types/vehicle";
 import { idIn, jobPath } from "~/store/paths";
 import { StoreProblem } from "~/store/box";
+import { RADIO } from "~/ui/keep-alive";
 import { Trouble } from "~/ui/Trouble";
 
 export async function clientLoader({ params }: Route.ClientLoaderArgs) {
@@ -40,12 +41,6 @@ export function HydrateFallback() {
 
 export const meta: Route.MetaFunction = ({ loaderData }) => [
   { title: `${loaderData?.vehicle.plate ?? "Vehicle"} · Klinko` },
-];
-
-const RADIO: readonly { value: Vehicle["radio"]; label: string }[] = [
-  { value: "none", label: "No code needed" },
-  { value: "code-known", label: "Needs a code, I have it" },
-  { value: "code-unknown", label: "Needs a code, not found" },
 ];
 
 /** What cannot be stored comes back as words, and what was typed stays. */

@@ -1,11 +1,12 @@
 import { endText } from "@core/job/end";
 import { closeJob, note, reopenJob } from "@core/record/job";
-import { JOB_ENDS, STEP_IDS } from "@core/record/types";
-import { nullable, object, oneOf, word } from "@core/schema/rule";
+import { dayRule, drivesRule, JOB_ENDS, STEP_IDS } from "@core/record/types";
+import { withTold } from "@core/record/vehicle";
+import { nullable, object, oneOf, optional, word } from "@core/schema/rule";
 import { redirect } from "react-router";
 import { dropFilms } from "./films";
-import { vehiclePath } from "./paths";
-import { changeJob, removeJob } from "./records";
+import { jobPath, vehiclePath } from "./paths";
+import { changeJob, changeVehicle, removeJob } from "./records";
 import { intent } from "./use-job";
 import { dropDraft } from "./drafts";
 
@@ -13,8 +14,17 @@ const name = word(120);
 
 /** What can be done to a job from any of its pages. */
 export const jobIntents = {
-  system: intent(object({ system: name }), ({ system }, { id }) =>
-    changeJob(id, (j) => ({ ...j, system, hookUpStep: 0, stepTimer: null })),
+  /** @param to the step that it is chosen for, where that is another one */
+  system: intent(object({ system: name, to: optional(oneOf(...STEP_IDS)) }), async ({ system, to }, { id }) => {
+    await changeJob(id, (j) => ({ ...j, system, hookUpStep: 0, stepTimer: null }));
+    return to && redirect(jobPath(id, to));
+  }),
+  /** What the proof and the clear have to know of the vehicle; null takes it back. */
+  vehicle: intent(
+    object({ inspection: optional(nullable(dayRule)), drivesAWeek: optional(nullable(drivesRule)) }),
+    async (told, { data }) => {
+      await changeVehicle((await data()).vehicle.id, (v) => withTold(v, told));
+    },
   ),
   "step-timer": intent(object({ step: nullable(name) }), ({ step }, { id, now }) =>
     changeJob(id, (j) => ({ ...j, stepTimer: step ? { step, startedAt: now } : null })),

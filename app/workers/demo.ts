@@ -46,6 +46,7 @@ export function buildDemo(now: number): Doc[] {
     market: "home",
     changes: [],
     drives: [],
+    immobiliser: "none",
     radio: "not-asked",
     createdAt: at(400),
     ...more,

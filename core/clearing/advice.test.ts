@@ -9,6 +9,8 @@ const facts: AdviceFacts = {
   mended: false,
   inspectionIn: null,
   readiness: "none",
+  readyIn: null,
+  forSale: false,
   school: "usual",
 };
 const is = (part: Partial<AdviceFacts>) => clearAdvice({ ...facts, ...part }).is;
@@ -28,6 +30,16 @@ it("clears several codes, looks at one first, and takes the school of who asks w
   ]);
   expect(clearAdvice({ ...facts, inspectionIn: 3, readiness: "some" }).reason).toMatch(/keeps the monitors/);
   expect(clearAdvice({ ...facts, inspectionIn: 1, readiness: "all" }).reason).toMatch(/the inspection is tomorrow/);
+  expect(is({ inspectionIn: 20, readiness: "all" })).toBe("clear");
+  expect(clearAdvice({ ...facts, inspectionIn: 20, readiness: "all", readyIn: 33 })).toMatchObject({
+    is: "wait",
+    reason: expect.stringMatching(/up to 33 days as you drive it/) as string,
+  });
+  expect([is({ forSale: true }), is({ forSale: true, mended: true }), is({ forSale: true, faults: 0 })]).toEqual([
+    "wait",
+    "clear",
+    "nothing",
+  ]);
 });
 
 it("never sends anybody to an inspection with empty monitors, nor wipes unseen what was not read", () => {
@@ -38,13 +50,16 @@ it("never sends anybody to an inspection with empty monitors, nor wipes unseen w
     mended: fc.boolean(),
     inspectionIn: fc.option(fc.integer({ min: -30, max: 60 })),
     readiness: fc.constantFrom("all", "some", "none" as const),
+    readyIn: fc.option(fc.integer({ min: 0, max: 90 })),
+    forSale: fc.boolean(),
     school: fc.constantFrom(...SCHOOLS),
   });
   fc.assert(
     fc.property(any, (f) => {
       const advice = clearAdvice(f);
-      if (f.readiness === "all" && f.inspectionIn !== null && f.inspectionIn >= 0 && f.inspectionIn <= 14)
-        expect(advice.is).toBe("wait");
+      const soon = f.inspectionIn !== null && f.inspectionIn >= 0 && f.inspectionIn <= (f.readyIn ?? 14);
+      const sold = f.forSale && f.faults > 0 && !f.mended;
+      if ((f.readiness === "all" && soon) || sold) expect(advice.is).toBe("wait");
       else expect(advice.is).not.toBe("wait");
       if (!f.whole && !f.mended) expect(advice.is).not.toBe("clear");
       for (const text of [advice.headline, advice.reason]) expect(text).toMatch(/^[A-Z0-9].*\.$/);

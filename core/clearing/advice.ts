@@ -13,6 +13,10 @@ export interface AdviceFacts {
   inspectionIn: number | null;
   /** All ways, or some, that wipe it make the readiness monitors start from nothing. */
   readiness: "all" | "some" | "none";
+  /** Days until the monitors are complete again at the latest, as it is driven; null where nobody told. */
+  readyIn: number | null;
+  /** Whoever buys it wants to see what is stored. */
+  forSale: boolean;
   school: School;
 }
 
@@ -23,7 +27,7 @@ export interface Advice {
   reason: string;
 }
 
-/** Monitors of everyday driving are mostly complete within so many days. */
+/** Where nobody told how often it is driven: monitors of everyday driving are mostly complete within so many days. */
 const READY_DAYS = 14;
 
 /**
@@ -31,12 +35,18 @@ const READY_DAYS = 14;
  * returns first is the lead; look first where one code has a place to look. A school of one's own goes before that.
  */
 export function clearAdvice(f: AdviceFacts): Advice {
-  const soon = f.inspectionIn !== null && f.inspectionIn >= 0 && f.inspectionIn <= READY_DAYS;
+  const soon = f.inspectionIn !== null && f.inspectionIn >= 0 && f.inspectionIn <= (f.readyIn ?? READY_DAYS);
   if (soon && f.readiness === "all")
     return {
       is: "wait",
       headline: "Not now: the inspection is too near.",
-      reason: `Monitors start from nothing after a clear and take days of driving; the inspection is ${f.inspectionIn === 0 ? "today" : f.inspectionIn === 1 ? "tomorrow" : `in ${f.inspectionIn} days`}. Clear after it, or move the date.`,
+      reason: `Monitors start from nothing after a clear and take ${f.readyIn === null ? "days of driving" : `up to ${f.readyIn} days as you drive it`}; the inspection is ${f.inspectionIn === 0 ? "today" : f.inspectionIn === 1 ? "tomorrow" : `in ${f.inspectionIn} days`}. Clear after it, or move the date.`,
+    };
+  if (f.forSale && f.faults > 0 && !f.mended)
+    return {
+      is: "wait",
+      headline: "Not now: it is for sale.",
+      reason: "A freshly wiped memory hides what is wrong from whoever buys it. Mend it first, or show them the list.",
     };
   const keep = soon && f.readiness === "some" ? " Take the way that keeps the monitors: the inspection is near." : "";
   if (!f.faults)

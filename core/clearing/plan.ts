@@ -1,10 +1,11 @@
 import { listOf, lower } from "../wording";
 import { tableOwner } from "../pack/scope";
-import type { ClearWay, Pack } from "../pack/pack";
+import type { ClearWay, CostId, Pack } from "../pack/pack";
+import type { Vehicle } from "../record/types";
 
 /** What stands between now and a clear. */
 export interface Gate {
-  id: "reading" | "radio-code" | "other-workshop" | "unread" | "partial";
+  id: "reading" | "radio-code" | "immobiliser" | "other-workshop" | "for-sale" | "unread" | "partial";
   /** `ask`: it can be gone through by who says so once; `shut`: something has to be done first. */
   is: "open" | "ask" | "shut";
   reason: string;
@@ -17,10 +18,14 @@ export interface ClearFacts {
   unread: readonly { system: string; name: string }[];
   /** Systems of which codes are recorded, and whose list was not seen whole. */
   partial: readonly { system: string; name: string }[];
-  /** Does the radio ask for a code after the battery was off, and is it at hand? */
-  radio: "none" | "code-known" | "code-unknown" | "not-asked";
+  /** Does the radio ask for a code after a power cut, and is it at hand? */
+  radio: Vehicle["radio"];
+  /** Where an immobiliser forgets its keys without power: are they at hand, with what teaches them? */
+  immobiliser: Vehicle["immobiliser"];
   /** Someone else will diagnose this vehicle next. */
   handOver: boolean;
+  /** Whoever buys it wants to see what is stored. */
+  forSale: boolean;
 }
 
 export interface PlannedWay {
@@ -32,7 +37,24 @@ export interface PlannedWay {
   may: boolean;
 }
 
-const COST_WEIGHT = { "radio-code": 4, readiness: 2, "learned-idle": 2, clock: 1, time: 1 } as const;
+const COST_WEIGHT = { immobiliser: 6, "radio-code": 4, readiness: 2, "learned-idle": 2, clock: 1, time: 1 } as const;
+
+/** What only a person can say of the vehicle, and what each answer does to a way that costs it. */
+const RADIO: Record<Vehicle["radio"], Omit<Gate, "id">> = {
+  none: { is: "open", reason: "" },
+  "code-known": { is: "open", reason: "" },
+  "code-unknown": { is: "ask", reason: "The radio stays locked until its code is found (booklet, card, dealer)." },
+  "not-asked": { is: "shut", reason: "Say first whether the radio needs a code." },
+};
+const IMMOBILISER: Record<Vehicle["immobiliser"], Omit<Gate, "id">> = {
+  none: { is: "open", reason: "" },
+  "keys-here": { is: "open", reason: "" },
+  "keys-missing": {
+    is: "ask",
+    reason: "It may not start afterwards: the immobiliser wants all keys, and what teaches them, at hand.",
+  },
+  "not-asked": { is: "shut", reason: "Say first whether the keys of the immobiliser are at hand." },
+};
 
 /** Systems whose memories a way wipes. */
 export const wipes = (pack: Pack, way: ClearWay): string[] =>
@@ -60,20 +82,14 @@ export function planClear(pack: Pack, system: string, facts: ClearFacts): Planne
           is: "shut",
           reason: "Another workshop takes over: leave the codes for them.",
         });
-      if (way.costs.some((c) => c.id === "radio-code"))
+      if (facts.forSale)
         gates.push({
-          id: "radio-code",
-          is:
-            facts.radio === "none" || facts.radio === "code-known"
-              ? "open"
-              : facts.radio === "code-unknown"
-                ? "ask"
-                : "shut",
-          reason:
-            facts.radio === "code-unknown"
-              ? "The radio stays locked until its code is found (booklet, card, dealer)."
-              : "Say first whether the radio needs a code.",
+          id: "for-sale",
+          is: "ask",
+          reason: "It is for sale: whoever buys it should see what is stored. A memory wiped just before hides it.",
         });
+      if (costs(way, "radio-code")) gates.push({ id: "radio-code", ...RADIO[facts.radio] });
+      if (costs(way, "immobiliser")) gates.push({ id: "immobiliser", ...IMMOBILISER[facts.immobiliser] });
       const cut = facts.partial.filter((p) => wipes(pack, way).includes(tableOwner(pack, p.system)));
       if (cut.length)
         gates.push({
@@ -95,6 +111,12 @@ export function planClear(pack: Pack, system: string, facts: ClearFacts): Planne
     .sort((a, b) => cost(a.way) - cost(b.way));
 }
 
+const costs = (way: ClearWay, id: CostId): boolean => way.costs.some((c) => c.id === id);
+
+/** Weeks of use are mostly dearer than what a fuse costs, and cheaper than a radio without its code. */
+const COUNT_WEIGHT = 3;
+
 function cost(way: ClearWay): number {
-  return way.costs.reduce((sum, c) => sum + COST_WEIGHT[c.id], way.seconds / 3600);
+  const time = way.does === "count" ? COUNT_WEIGHT : way.seconds / 3600;
+  return way.costs.reduce((sum, c) => sum + COST_WEIGHT[c.id], time);
 }

@@ -1,10 +1,11 @@
 import { driveOfStory, type Drive } from "../diagnosis/conditions";
 import type { Job, JobEnd, Reading, StepId } from "../record/types";
+import { countedOf, type Counted } from "../clearing/counting";
 import { countingSince } from "../proving/count";
 import { nextStep, worthKeeping } from "./gates";
 
 /** Raised when a card holds something else than before: older ones are made anew from the records. */
-export const CARD_VERSION = 3;
+export const CARD_VERSION = 4;
 
 /** What of a reading is told outside its own job: no mark and no picture. */
 export interface Gist {
@@ -36,6 +37,8 @@ export interface JobLine {
   cameOn: Drive | null;
   /** Rides since the last clear that count; null where nothing was cleared. */
   rides: number | null;
+  /** How far its unit is on the way to wipe itself. */
+  counted: Counted | null;
   /** The oldest first. */
   readings: Gist[];
 }
@@ -95,6 +98,7 @@ function lineOf(job: Job, readings: readonly Gist[]): JobLine {
     at: nextStep(job, sorted),
     cameOn: driveOfStory(job.story, job.openedAt),
     rides: job.clears.length ? countingSince(job.rides, job.clears.at(-1)!.at).length : null,
+    counted: countedOf(job),
     readings: sorted,
   };
 }

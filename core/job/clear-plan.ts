@@ -1,5 +1,6 @@
 import { clearAdvice, type Advice, type School } from "../clearing/advice";
 import { planClear, type PlannedWay } from "../clearing/plan";
+import { readyDays } from "../proving/ready";
 import type { JobCase } from "./case";
 import { codeKind } from "./faults";
 import type { Judgement } from "./judge";
@@ -39,7 +40,9 @@ export function clearPlan(
     unread: named(read.filter((s) => !tells(s.known))),
     partial: named(read.filter((s) => s.known.answer === "codes" && !isWhole(s.known))),
     radio: c.vehicle.radio,
+    immobiliser: c.vehicle.immobiliser,
     handOver: job.handOver,
+    forSale: job.story.forSale,
   });
   const costly = ways.filter(({ way }) => way.costs.some((cost) => cost.id === "readiness")).length;
   const readAt = known.last?.reading.startedAt ?? "";
@@ -51,6 +54,8 @@ export function clearPlan(
     checked: since(job.checks),
     mended: since(job.repairs),
     inspectionIn,
+    readyIn: c.vehicle.drivesAWeek === undefined ? null : (readyDays(c.pack, c.vehicle.drivesAWeek, 0)?.last ?? null),
+    forSale: job.story.forSale,
     readiness: costly === 0 ? "none" : costly === ways.length ? "all" : "some",
     school,
   });

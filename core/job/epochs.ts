@@ -54,7 +54,11 @@ const USUAL_DRIVE_MINUTES = 15;
 const ENOUGH_OF_DRIVE = 0.8;
 
 /** Could the drive that a pack asks for have been made since the clear? */
-export function driveFits(c: Pick<JobCase, "pack">, clear: ClearDone, reading: Pick<Reading, "startedAt">): boolean {
+export function driveFits(
+  c: Pick<JobCase, "pack">,
+  clear: Pick<ClearDone, "at">,
+  reading: Pick<Reading, "startedAt">,
+): boolean {
   const minutes = (Date.parse(reading.startedAt) - Date.parse(clear.at)) / 60_000;
   return minutes >= ENOUGH_OF_DRIVE * (c.pack.proving.driveMinutes ?? USUAL_DRIVE_MINUTES);
 }

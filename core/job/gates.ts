@@ -73,7 +73,7 @@ export function lockOf(job: Job, readings: readonly Told[], step: StepId, asked?
       if (job.handOver) return "another workshop takes over";
       return readings.some(isWorth) || allWritten(readings) ? null : "after a usable reading";
     case "prove":
-      return job.clears.length ? null : "after the clear";
+      return job.clears.length || job.counting ? null : "after the clear";
   }
 }
 

@@ -5,7 +5,7 @@ import type { JobCase } from "./case";
 import { driveFits, epochsOf, ranIn, type Epoch } from "./epochs";
 import { codeKind, type CodeKind } from "./faults";
 import { knownIn } from "./known";
-import { atLeast, atMost, type Told } from "./told";
+import { atLeast, atMost, seenIn, type Told } from "./told";
 
 /**
  * - `hard`: back at once, with the key on or at idle, or shown as there now
@@ -50,13 +50,6 @@ export interface Proof {
 }
 
 const reads = (t: Told) => t.answer === "codes" || t.answer === "none";
-/** There, surely not there, or not known. */
-function seenIn(t: Told, code: string, memory: Memory | null): boolean | null {
-  if (t.codes.some((x) => x.code === code && x.memory === memory)) return true;
-  return (t.answer === "none" && atLeast(t.none, "likely")) || (t.answer === "codes" && atLeast(t.whole, "likely"))
-    ? false
-    : null;
-}
 
 export function proofOf(c: JobCase, system: string): Proof {
   const epochs = epochsOf(c, system);

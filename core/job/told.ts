@@ -339,3 +339,11 @@ function restedOf(access: SystemAccess, reading: Reading, doubts: Doubt[], most:
     [...doubts, { kind: "heard-once" }],
   );
 }
+
+/** Was a code there, surely not there, or is it not known? */
+export function seenIn(t: Told, code: string, memory: Memory | null): boolean | null {
+  if (t.codes.some((x) => x.code === code && x.memory === memory)) return true;
+  return (t.answer === "none" && atLeast(t.none, "likely")) || (t.answer === "codes" && atLeast(t.whole, "likely"))
+    ? false
+    : null;
+}

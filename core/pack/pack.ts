@@ -124,8 +124,18 @@ export type Drivability = NonNullable<Entry["drive"]>;
 const table = object({ id, system: id, scope: optional(scopeRule), entries: list(entry, { max: 1000 }) });
 export type Table = Of<typeof table>;
 
-const cost = oneOf("radio-code", "clock", "learned-idle", "readiness", "time");
+const cost = oneOf("radio-code", "immobiliser", "clock", "learned-idle", "readiness", "time");
 export type CostId = Of<typeof cost>;
+
+const relearn = object({
+  id,
+  title: line,
+  how: text,
+  /** So long it takes at least. */
+  seconds: number(1, 7200),
+});
+/** Something that the unit, or the vehicle, has to learn anew after a clear. */
+export type Relearn = Of<typeof relearn>;
 
 const clearWay = object({
   id,
@@ -135,23 +145,40 @@ const clearWay = object({
   wipes: optional(list(id, { min: 1, max: 40, unique: true })),
   /** It wipes only the code that was shown last. */
   each: optional(oneOf("code")),
-  kind: oneOf("fuse", "battery", "button", "submode", "rides"),
+  kind: oneOf("fuse", "battery", "button", "submode", "rides", "starts", "adapter"),
   /**
    * What is done, whatever is done it to: something is held so long, or kept off so long, or the steps are gone through, or
-   * the vehicle is used so long.
+   * the vehicle is used so long, or used so often (`count`), until the unit wipes itself.
    */
-  does: oneOf("hold", "off", "step-through", "drive"),
-  /** The pack's figure; what is shorter does not count. */
+  does: oneOf("hold", "off", "step-through", "drive", "count"),
+  /** The pack's figure; what is shorter does not count. Where it is counted: so long the engine runs each time, at least. */
   seconds: number(1, 7200),
+  /** Where it is counted, one of the two: so many starts without the fault, or so many rides without it that hold what is asked. */
+  starts: optional(whole(1, 200)),
+  ride: optional(rideRule),
   what: text,
   /** The mistake that people make here. */
   trap: optional(text),
   costs: list(object({ id: cost, text }), { max: 10 }),
   steps: list(text, { min: 1, max: 12 }),
   afterwards: list(text, { max: 8 }),
+  /** What has to be learned anew afterwards, in its order. */
+  relearn: optional(list(relearn, { max: 8, unique: "id" })),
   caution: optional(text),
 });
 export type ClearWay = Of<typeof clearWay>;
+
+const monitor = object({
+  id,
+  /** SAE J1979 name. */
+  name: line,
+  /** Under which conditions it runs, as one would drive for it. */
+  needs: text,
+  /** So many drives that hold those until it is complete: at least, and where it takes long. */
+  drives: pair(whole(1, 60), whole(1, 60)),
+});
+/** A self-test of the unit that has to have run before an inspection. */
+export type Monitor = Of<typeof monitor>;
 
 const proving = object({
   /** How the vehicle must be run before the re-read says anything. */
@@ -162,6 +189,10 @@ const proving = object({
   /** What such a drive must hold, where a log of it is held against it. */
   ride: optional(rideRule),
   readiness: text,
+  /** What has to have run before the vehicle is ready for inspection. */
+  monitors: optional(list(monitor, { min: 1, max: 16, unique: "id" })),
+  /** From this model year on a code can be permanent: no clear wipes it, only the unit itself once it has seen that the fault is gone. */
+  permanentFrom: optional(year),
 });
 export type Proving = Of<typeof proving>;
 

@@ -68,7 +68,22 @@ export function brokenReferences(pack: Pack): PackFault[] {
         path: `clears[${i}].wipes`,
         message: `leaves out "${c.system}", for which it is planned: name it too, or plan it for another`,
       });
+    const counted = [c.starts, c.ride].filter((x) => x !== undefined).length;
+    if (counted !== Number(c.does === "count"))
+      faults.push({
+        path: `clears[${i}].does`,
+        message:
+          c.does === "count"
+            ? 'is "count", so it needs either "starts" or "ride", and not both'
+            : `is "${c.does}", and "starts" and "ride" are only for what is counted: take them out, or make it "count"`,
+      });
   }
+  for (const [i, m] of (pack.proving.monitors ?? []).entries())
+    if (m.drives[0] > m.drives[1])
+      faults.push({
+        path: `proving.monitors[${i}].drives`,
+        message: `gives ${m.drives[0]} to ${m.drives[1]}: the fewer come first`,
+      });
   for (const [i, t] of pack.tables.entries()) need(pack.systems, t.system, `tables[${i}].system`, "the system");
   for (const [i, t] of pack.tables.entries())
     for (const [k, e] of t.entries.entries())

@@ -1,6 +1,6 @@
 import { number, object, optional, whole, type Of } from "../schema/rule";
 
-/** What a ride must hold to count, to prove something. */
+/** What a ride must hold to count, where something is proven, or a unit wipes itself, by riding. */
 export const rideRule = object({
   /** Engine running at a standstill, at its start, seconds at least. */
   idleSeconds: optional(number(0, 3600)),

@@ -21,6 +21,7 @@ const vehicle = (n: number): Vehicle => ({
   changes: [],
   drives: [],
   radio: "none",
+  immobiliser: "none",
   createdAt: NOW,
 });
 

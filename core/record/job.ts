@@ -6,8 +6,10 @@ import {
   STEP_IDS,
   type CheckDone,
   type ClearDone,
+  type Counting,
   type Job,
   type JobEnd,
+  type Relearned,
   type Repair,
   type RideDone,
   type StepId,
@@ -30,6 +32,7 @@ export const EMPTY_STORY: Story = {
   symptoms: [],
   goesOut: "",
   words: "",
+  forSale: false,
 };
 
 export function newJob(vehicle: Pick<Vehicle, "id">, system: string, id: string, now: string): Job {
@@ -52,6 +55,8 @@ export function newJob(vehicle: Pick<Vehicle, "id">, system: string, id: string,
     rides: [],
     clears: [],
     clearing: null,
+    counting: null,
+    relearned: [],
     notebook: [{ at: now, by: "klinko", step: "story", text: "Job opened." }],
     verdict: "",
   };
@@ -112,6 +117,7 @@ const STORY_WORDS: Record<keyof Story, string> = {
   symptoms: "what the engine does",
   goesOut: "does it go out again",
   words: "the owner's words",
+  forSale: "whether it is for sale",
 };
 
 /**
@@ -136,7 +142,7 @@ export function withStory(job: Job, story: Story, handOver: boolean, now: string
   const before = story.before.map((b) =>
     b === "Just worked on" && story.worked.length ? `${b} (${story.worked.map(inside).join(", ")})` : b,
   );
-  const more = [...story.weather, ...before, ...story.symptoms].map(inside);
+  const more = [...story.weather, ...before, ...story.symptoms, ...(story.forSale ? ["For sale"] : [])].map(inside);
   const details = [since && `since ${since}`, ...more].filter(Boolean).join(", ");
   return stepDone(
     note({ ...job, story, title, handOver }, "story", details ? `${title}; ${details}.` : `${title}.`, now),
@@ -224,10 +230,79 @@ export function withRepair(job: Job, told: Omit<Repair, "at">, now: string): Job
   );
 }
 
+/** What was said against a clear, and gone past. */
+const goPast = (job: Job, despite: readonly string[], now: string): Job =>
+  despite.reduce((j, reason) => note(j, "clear", `All the same: ${reason}`, now), job);
+
 /** @param despite what was said against it, and gone past */
 export function beginClear(job: Job, way: string, title: string, now: string, despite: readonly string[] = []): Job {
-  const past = despite.reduce((j, reason) => note(j, "clear", `All the same: ${reason}`, now), job);
+  const past = goPast(job, despite, now);
   return note({ ...past, clearing: { way, startedAt: now } }, "clear", `${title}: time started.`, now);
+}
+
+/** From now on it is counted how often the vehicle is used without the fault, until the unit wipes itself. */
+export function beginCount(
+  job: Job,
+  of: Pick<Counting, "way" | "of" | "need">,
+  title: string,
+  now: string,
+  despite: readonly string[] = [],
+): Job {
+  const past = goPast(job, despite, now);
+  const counting = { ...of, startedAt: now, starts: [] };
+  return stepDone(note({ ...past, counting }, "clear", `${title}: the count begins.`, now), "clear");
+}
+
+/** A start without the lamp. */
+export function withStart(job: Job, now: string): Job {
+  const { counting } = job;
+  return counting ? { ...job, counting: { ...counting, starts: [...counting.starts, now] } } : job;
+}
+
+/** The last start that was noted was none. */
+export function withoutStart(job: Job): Job {
+  const { counting } = job;
+  return counting ? { ...job, counting: { ...counting, starts: counting.starts.slice(0, -1) } } : job;
+}
+
+/** The fault was there again: units count from the beginning then. */
+export function countAnew(job: Job, now: string): Job {
+  const { counting } = job;
+  if (!counting) return job;
+  return note({ ...job, counting: { ...counting, startedAt: now, starts: [] } }, "prove", "The lamp came on: the count begins anew.", now); // prettier-ignore
+}
+
+/**
+ * The unit should have wiped itself; whether it has, the next reading tells.
+ * @param counted in words, how far the count has come
+ */
+export function endCount(
+  job: Job,
+  of: Pick<ClearDone, "system" | "wiped">,
+  title: string,
+  counted: string,
+  now: string,
+): Job {
+  if (!job.counting) return job;
+  const seconds = Math.round((Date.parse(now) - Date.parse(job.counting.startedAt)) / 1000);
+  const clears = [...job.clears, { at: now, way: job.counting.way, seconds, ...of }];
+  return note({ ...job, clears, counting: null }, "clear", `${title}: ${counted}.`, now);
+}
+
+export function abandonCount(job: Job, now: string): Job {
+  return note({ ...job, counting: null }, "clear", "The count is broken off.", now);
+}
+
+/** Something was learned anew after a clear. @param seconds how long it was given */
+export function withRelearned(
+  job: Job,
+  of: Pick<Relearned, "way" | "what" | "seconds">,
+  title: string,
+  now: string,
+): Job {
+  const relearned = [...job.relearned, { at: now, ...of }];
+  const time = of.seconds >= 60 ? `${Math.floor(of.seconds / 60)} min` : `${of.seconds} s`;
+  return note({ ...job, relearned, stepTimer: null }, "prove", `Learned anew: ${title}, ${time}.`, now);
 }
 
 /**
@@ -246,7 +321,10 @@ export function abandonClear(job: Job, now: string): Job {
 }
 
 export function closeJob(job: Job, end: JobEnd, verdict: string, now: string): Job {
-  return stepDone(note({ ...job, verdict, end, clearing: null, closedAt: now }, "prove", verdict, now), "prove");
+  return stepDone(
+    note({ ...job, verdict, end, clearing: null, counting: null, closedAt: now }, "prove", verdict, now),
+    "prove",
+  );
 }
 
 export function reopenJob(job: Job, now: string): Job {

@@ -122,7 +122,15 @@ describe("planClear", () => {
     systems: [],
     clears: [way("battery", ["radio-code", "clock"]), way("fuse", ["clock"])],
   } as unknown as Pack;
-  const facts = { recorded: true, unread: [], partial: [], radio: "not-asked" as const, handOver: false };
+  const facts = {
+    recorded: true,
+    unread: [],
+    partial: [],
+    radio: "not-asked" as const,
+    immobiliser: "none" as const,
+    handOver: false,
+    forSale: false,
+  };
 
   it("names the cheapest way first and asks for the radio code before the battery", () => {
     const plan = planClear(pack, "engine", facts);

@@ -48,6 +48,8 @@ const line = text(LIMITS.text);
 const name = word(LIMITS.name);
 const code = pattern(/^\d{1,4}$/, "one to four digits");
 const codes = list(code, { max: LIMITS.codes });
+/** How often a vehicle is driven, times a week. */
+export const drivesRule = whole(1, 70);
 /** A day, as people have it: no time, no zone. */
 export const dayRule = pattern(/^\d{4}-\d{2}-\d{2}$/);
 const names = list(line, { max: 60 });
@@ -74,6 +76,10 @@ export const vehicleRule = object({
     [],
   ),
   radio: otherwise(oneOf("none", "code-known", "code-unknown", "not-asked"), "not-asked"),
+  /** Where an immobiliser forgets its keys without power: are they at hand, with what teaches them? */
+  immobiliser: otherwise(oneOf("none", "keys-here", "keys-missing", "not-asked"), "not-asked"),
+  /** How often it is driven, as somebody told it. */
+  drivesAWeek: optional(drivesRule),
   /** Day of the next inspection, where somebody said it. */
   inspection: optional(dayRule),
   createdAt: time,
@@ -108,6 +114,8 @@ export const storyRule = object({
   symptoms: names,
   goesOut: oneOf("yes", "no", "sometimes", ""),
   words: line,
+  /** Whoever buys it wants to see what is stored. */
+  forSale: otherwise(flag, false),
 });
 export type Story = Of<typeof storyRule>;
 
@@ -163,6 +171,22 @@ const checkDone = object({
   withdrawnAt: optional(time),
 });
 export type CheckDone = Of<typeof checkDone>;
+
+const counting = object({
+  way: name,
+  startedAt: time,
+  /** What is counted, and how often it takes, as the make said when it began. */
+  of: oneOf("starts", "rides"),
+  need: whole(1, 200),
+  /** Starts without the lamp, as they were noted, in order of time. */
+  starts: list(time, { max: LIMITS.clears }),
+});
+/** A unit that is used until it wipes itself. */
+export type Counting = Of<typeof counting>;
+
+const relearned = object({ at: time, way: name, what: name, seconds: ms });
+/** Something that was learned anew after a clear, and how long it took. */
+export type Relearned = Of<typeof relearned>;
 
 const seconds = number(0, 864_000);
 export const rideToldRule = object({
@@ -225,6 +249,9 @@ export const jobRule = object({
   clears: otherwise(list(clearDone, { max: LIMITS.clears }), []),
   /** A clear whose time is running. */
   clearing: otherwise(nullable(object({ way: name, startedAt: time })), null),
+  /** What is counted until it wipes itself; another clear can be done meanwhile. */
+  counting: otherwise(nullable(counting), null),
+  relearned: otherwise(list(relearned, { max: LIMITS.clears }), []),
   notebook: otherwise(list(note, { max: LIMITS.notes }), []),
   verdict: otherwise(line, ""),
 });

@@ -5,5 +5,24 @@ export function newVehicle(
   about: Pick<Vehicle, "id" | "plate" | "pack" | "variant" | "year" | "engine" | "market">,
   createdAt: string,
 ): Vehicle {
-  return { version: RECORD_VERSION, kind: "vehicle", ...about, changes: [], drives: [], radio: "not-asked", createdAt };
+  return {
+    version: RECORD_VERSION,
+    kind: "vehicle",
+    ...about,
+    changes: [],
+    drives: [],
+    radio: "not-asked",
+    immobiliser: "not-asked",
+    createdAt,
+  };
+}
+
+/** A vehicle with what somebody told of it besides; null takes that back, and what is not named stays. */
+export function withTold(
+  { inspection, drivesAWeek, ...v }: Vehicle,
+  told: { inspection?: string | null; drivesAWeek?: number | null },
+): Vehicle {
+  const day = told.inspection === undefined ? inspection : told.inspection;
+  const drives = told.drivesAWeek === undefined ? drivesAWeek : told.drivesAWeek;
+  return { ...v, ...(day != null && { inspection: day }), ...(drives != null && { drivesAWeek: drives }) };
 }

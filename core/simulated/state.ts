@@ -35,6 +35,8 @@ export interface Simulated {
   /** Which fuse is out: the way to clear that it belongs to. */
   fuse?: string;
   batteryOffAt: number | null;
+  /** How often it was used without a fault that comes back, for each way by which a unit wipes itself. */
+  quiet?: Readonly<Record<string, number>>;
   /** Factor on all lamp times of this vehicle's units. */
   speed: number;
   /** Units that are dead (no power, no ground, or the unit itself), by their names. */
@@ -77,6 +79,8 @@ export type SimulatedAction =
   /** The fuse of one way to clear, or one that wipes nothing. */
   | { do: "fuse"; out: boolean; way?: string }
   | { do: "battery"; off: boolean }
+  /** A scan adapter is told to clear, by one way of the pack. */
+  | { do: "adapter"; way: string }
   /** A fault is mended, or something else is: a mended fault sets its code no more, what is stored stays. */
   | { do: "mend"; system: string; code: string }
   | { do: "new-fuse" }

@@ -36,6 +36,12 @@ export function act(v: Simulated, action: SimulatedAction, pack: Pack, facts: Ve
     case "battery":
       if (action.off) return { ...v, batteryOffAt: now };
       return { ...forget(v, v.batteryOffAt, FORGETS_AFTER.battery, now), batteryOffAt: null };
+    case "adapter": {
+      // With the wire of the blink test in, or no key, the unit does not talk to it.
+      const way = pack.clears.find((c) => c.id === action.way);
+      if (!way || v.key !== "on" || v.wire || !powered(v)) return v;
+      return { ...without(v, wipes(pack, way)), ready: false };
+    }
     case "mend":
       return {
         ...v,
@@ -51,7 +57,7 @@ export function act(v: Simulated, action: SimulatedAction, pack: Pack, facts: Ve
     case "drive": {
       if (v.wire || !powered(v)) return v;
       const off = turnKey(v, "off", pack, now);
-      return { ...store(store(off, "key-on"), "drive"), warm: true, ready: true };
+      return { ...used(store(store(off, "key-on"), "drive"), pack, "ride"), warm: true, ready: true };
     }
   }
 }
@@ -73,7 +79,8 @@ function turnKey(v: Simulated, to: Simulated["key"], pack: Pack, now: number): S
           heldAtKeyOn: Object.keys(v.down),
         };
   const live = v.key === "on" || !powered(on) ? on : store(blow(on, pack), "key-on");
-  return to === "run" && powered(live) ? { ...live, key: "run", engineAt: now, dash: null, walk: null } : live;
+  if (to !== "run" || !powered(live)) return live;
+  return used({ ...live, key: "run", engineAt: now, dash: null, walk: null }, pack, "starts");
 }
 
 /** A button comes up: how long it was held decides. */
@@ -136,6 +143,26 @@ function blow(v: Simulated, pack: Pack): Simulated {
   if (!wire || !connector || wire.from === wire.to) return v;
   const hot = connector.cavities.some((c) => (c.id === wire.from || c.id === wire.to) && c.role === "power");
   return hot ? { ...v, blown: true } : v;
+}
+
+const without = (v: Simulated, memories: readonly string[]): Simulated => ({
+  ...v,
+  memory: Object.fromEntries(Object.entries(v.memory).filter(([system]) => !memories.includes(system))),
+});
+
+/** Units that wipe themselves count how often they were used without a fault; one that is there makes them begin anew. */
+function used(v: Simulated, pack: Pack, of: "starts" | "ride"): Simulated {
+  return pack.clears.reduce((now, way) => {
+    const need = of === "starts" ? way.starts : way.ride?.rides;
+    if (way.does !== "count" || need === undefined) return now;
+    const memories = wipes(pack, way);
+    const there = v.faults.some(
+      (f) => memories.includes(f.system) && (f.returns === "key-on" || (of === "ride" && f.returns === "drive")),
+    );
+    const times = there ? 0 : (now.quiet?.[way.id] ?? 0) + 1;
+    const quiet = { ...now.quiet, [way.id]: times >= need ? 0 : times };
+    return times >= need ? { ...without(now, memories), quiet } : { ...now, quiet };
+  }, v);
 }
 
 /** Memories that lose their power with the fuse that is out: those of the way that it belongs to. */

@@ -41,6 +41,7 @@ export class Made {
       changes: [],
       drives: [],
       radio: "none",
+  immobiliser: "none",
       createdAt: at(0),
       ...more,
     };

@@ -1,12 +1,13 @@
-import { differenceInCalendarDays, parseISO } from "date-fns";
-import { Clock, Lock, Radio, Settings2, TimerReset } from "lucide-react";
+import { Clock, KeyRound, Lock, Radio, Settings2, TimerReset } from "lucide-react";
 import { lower } from "@core/job/say";
-import { Field } from "~/ui/Field";
+import { daysTo, InspectionDay } from "~/ui/InspectionDay";
 import { useEffect, useState } from "react";
 import styled from "styled-components";
 import type { PlannedWay } from "@core/clearing/plan";
 import { clearPlan } from "@core/job/clear-plan";
-import type { CostId } from "@core/pack/pack";
+import { countedOf, countedText, toCount } from "@core/clearing/counting";
+import type { ClearWay, CostId } from "@core/pack/pack";
+import { mayBePermanent } from "@core/proving/ready";
 import { epochsOf } from "@core/job/epochs";
 import { clock } from "~/store/clock";
 import { lockOfStep, ownOf, type JobData } from "~/store/job-data";
@@ -19,7 +20,8 @@ import { Choice } from "~/ui/Choice";
 import { Caution, Empty, Mono, Row, Sheet, Soft, Stack } from "~/ui/bits";
 import { figures } from "~/ui/theme";
 import type { JobIntents } from "~/store/job-intents";
-import { ACTS } from "./acts";
+import { IMMOBILISER, RADIO } from "~/ui/keep-alive";
+import { ACTS, BEGIN } from "./acts";
 import type { ClearIntents } from "./intents";
 import { jobPath } from "~/store/paths";
 import { Trouble } from "~/ui/Trouble";
@@ -65,6 +67,7 @@ const Bar = styled.div`
 
 const ICONS: Record<CostId, typeof Clock> = {
   "radio-code": Radio,
+  immobiliser: KeyRound,
   clock: Clock,
   "learned-idle": Settings2,
   readiness: TimerReset,
@@ -105,6 +108,7 @@ function Plan() {
   const { tells, ways, advice } = plan;
   const costs = (id: CostId) => ways.some((w) => w.way.costs.some((c) => c.id === id));
   const name = lower(access.name);
+  const counted = countedOf(job);
   return (
     <>
       <h1>{!tells ? `Read the ${name} first.` : ways.length ? advice.headline : `How to clear the ${name}`}</h1>
@@ -141,23 +145,50 @@ function Plan() {
             label="After a power cut, the radio"
             value={vehicle.radio === "not-asked" ? null : vehicle.radio}
             onChange={(radio) => send({ intent: "radio", radio })}
-            options={[
-              { value: "none", label: "Needs no code" },
-              { value: "code-known", label: "Needs a code, I have it" },
-              { value: "code-unknown", label: "Needs a code, not found" },
-            ]}
+            options={RADIO}
+          />
+        </Sheet>
+      )}
+      {costs("immobiliser") && (
+        <Sheet>
+          <Choice
+            label="After a power cut, the immobiliser"
+            value={vehicle.immobiliser === "not-asked" ? null : vehicle.immobiliser}
+            onChange={(immobiliser) => send({ intent: "immobiliser", immobiliser })}
+            options={IMMOBILISER}
           />
         </Sheet>
       )}
       {costs("readiness") && (
-        <Inspection on={vehicle.inspection ?? ""} onTold={(on) => send({ intent: "inspection", on })} />
+        <Sheet>
+          <InspectionDay
+            on={vehicle.inspection ?? ""}
+            onTold={(on) => whole.send({ intent: "vehicle", inspection: on })}
+          />
+        </Sheet>
+      )}
+      {tells && ways.length > 0 && mayBePermanent(data.pack, vehicle) && (
+        <Soft>
+          From {data.pack.proving.permanentFrom} on this make has permanent codes: no clear wipes them. They go by
+          themselves once the unit has seen that the fault is gone.
+        </Soft>
       )}
       <Trouble problem={problem ?? whole.problem} />
+      {counted && (
+        <Row>
+          <p>
+            <strong>Wiping itself: {countedText(counted)}.</strong> Another clear can be done meanwhile.
+          </p>
+          <LinkButton to={jobPath(job.id, "prove")}>To the count</LinkButton>
+        </Row>
+      )}
       {ways.map((w, i) => (
         <PlannedWayCard
           key={w.way.id}
           planned={w}
           least={i === 0 && ways.length > 1}
+          loud={advice.is === "clear" || advice.is === "nothing"}
+          isCounted={counted !== null && w.way.id === job.counting?.way}
           left={leftToWipe(data, w.way)}
           onBegin={() =>
             send({
@@ -177,34 +208,6 @@ function Plan() {
   );
 }
 
-/** Whole days to a day; null where there is none. */
-function daysTo(day: string | undefined): number | null {
-  const days = day ? differenceInCalendarDays(parseISO(day), clock.now()) : NaN;
-  return Number.isNaN(days) ? null : days;
-}
-
-/** A year is typed figure by figure: 0002, 0020, 0202, 2026. */
-const WHOLE_YEAR = "1900";
-
-/** The day of the next inspection. */
-function Inspection({ on, onTold }: { on: string; onTold: (on: string | null) => void }) {
-  const [day, setDay] = useState(on);
-  return (
-    <Sheet>
-      <Field
-        label="Next inspection"
-        type="date"
-        description="Its monitors have to be complete by then"
-        value={day}
-        onChange={(typed) => {
-          setDay(typed);
-          if (typed !== on && (typed === "" || typed >= WHOLE_YEAR)) onTold(typed || null);
-        }}
-      />
-    </Sheet>
-  );
-}
-
 /** Where each code is wiped alone: those of the last reading that are still to be wiped. */
 function leftToWipe(data: JobData, way: PlannedWay["way"]): string[] {
   if (!way.each) return [];
@@ -216,21 +219,34 @@ function leftToWipe(data: JobData, way: PlannedWay["way"]): string[] {
   return (last?.codes ?? []).map((x) => x.code).filter((code) => !since.some((c) => c.code === code));
 }
 
+/** How long, or how often. */
+function takes(way: ClearWay): string {
+  const [{ seconds }, count] = [way, toCount(way)];
+  if (count) return `${count.need} ${count.of}`;
+  return seconds < 120 ? `${seconds} s` : `${Math.round(seconds / 60)} min`;
+}
+
 function PlannedWayCard({
   planned: { way, gates, may },
   least,
+  loud,
+  isCounted,
   left,
   onBegin,
 }: {
   planned: PlannedWay;
   /** It costs less than the others. */
   least: boolean;
+  /** Nothing speaks against it: its button may be the loudest thing of the page. */
+  loud: boolean;
+  /** The unit is on its way to wipe itself like this. */
+  isCounted: boolean;
   left: string[];
   onBegin: () => void;
 }) {
   const asks = gates.filter((g) => g.is === "ask");
   const shut = gates.filter((g) => g.is === "shut");
-  const { begin } = ACTS[way.does];
+  const begin = BEGIN[way.does];
   return (
     <Way aria-label={way.title}>
       <h2>
@@ -254,7 +270,7 @@ function PlannedWayCard({
           );
         })}
         <li>
-          <TimerReset size={20} aria-hidden /> <span>{way.seconds} s</span>
+          <TimerReset size={20} aria-hidden /> <span>{takes(way)}</span>
         </li>
       </Costs>
       {way.caution && <Caution>{way.caution}</Caution>}
@@ -279,17 +295,21 @@ function PlannedWayCard({
         <Caution key={g.id}>{g.reason}</Caution>
       ))}
       <Row>
-        {asks.length > 0 && may ? (
+        {isCounted ? (
+          <p>
+            <strong>It is being counted.</strong>
+          </p>
+        ) : asks.length > 0 && may ? (
           <ConfirmButton
             label={begin}
             of={way.title}
             question="All the same?"
-            sure="Yes, start the time"
+            sure={way.does === "count" ? "Yes, count from now" : "Yes, start the time"}
             keep="No"
             onConfirm={onBegin}
           />
         ) : (
-          <Button $look="primary" isDisabled={!may} onPress={onBegin}>
+          <Button $look={loud ? "primary" : "secondary"} isDisabled={!may} onPress={onBegin}>
             {begin}
           </Button>
         )}
@@ -307,7 +327,7 @@ function Running() {
   const startedAt = job.clearing ? Date.parse(job.clearing.startedAt) : 0;
   const [now, setNow] = useState(() => clock.now());
   useEffect(() => clock.every(200, () => setNow(clock.now())), []);
-  if (!way) return null;
+  if (!way || way.does === "count") return null;
   const code = leftToWipe(data, way)[0];
   const act = ACTS[way.does];
   const passed = Math.max(0, (now - startedAt) / 1000);
@@ -332,14 +352,19 @@ function Running() {
             ))}
           </ol>
         )}
-        <Stack $gap={6}>
-          <h3>Afterwards</h3>
-          <ul>
-            {way.afterwards.map((a) => (
-              <li key={a}>{a}</li>
-            ))}
-          </ul>
-        </Stack>
+        {way.afterwards.length + (way.relearn?.length ?? 0) > 0 && (
+          <Stack $gap={6}>
+            <h3>Afterwards</h3>
+            <ul>
+              {(way.relearn ?? []).map((r) => (
+                <li key={r.id}>{r.how}</li>
+              ))}
+              {way.afterwards.map((a) => (
+                <li key={a}>{a}</li>
+              ))}
+            </ul>
+          </Stack>
+        )}
         <Row>
           <Button
             $look="primary"

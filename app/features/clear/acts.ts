@@ -1,8 +1,16 @@
 import type { ClearWay } from "@core/pack/pack";
 
-/** What is said while a clear is done, by what is done. */
+/** What begins a clear, by what is done. */
+export const BEGIN: Record<ClearWay["does"], string> = {
+  hold: "I hold it: start the time",
+  off: "It is off: start the time",
+  "step-through": "Begin with the first step",
+  drive: "It begins now",
+  count: "Count from now",
+};
+
+/** What is said while its time runs. What is counted has no such time: it is followed up with the proof. */
 export interface Act {
-  begin: string;
   /** While the pack's time runs; @param left seconds, from 1 */
   running: (left: number) => string;
   /** Once it has passed. */
@@ -17,9 +25,8 @@ export interface Act {
 
 const TOO_SHORT = "Longer does no harm; too short is the mistake.";
 
-export const ACTS: Record<ClearWay["does"], Act> = {
+export const ACTS: Record<Exclude<ClearWay["does"], "count">, Act> = {
   hold: {
-    begin: "I hold it: start the time",
     running: (left) => `Hold it for ${left} s more.`,
     enough: "Long enough. Let it go.",
     done: "Let go: done",
@@ -28,7 +35,6 @@ export const ACTS: Record<ClearWay["does"], Act> = {
     aside: TOO_SHORT,
   },
   off: {
-    begin: "It is off: start the time",
     running: (left) => `Leave it off for ${left} s more.`,
     enough: "Long enough. Put it back.",
     done: "It is back in: done",
@@ -37,7 +43,6 @@ export const ACTS: Record<ClearWay["does"], Act> = {
     aside: TOO_SHORT,
   },
   "step-through": {
-    begin: "Begin with the first step",
     running: () => "Go through the steps in their order.",
     enough: "Go through the steps in their order.",
     done: "All steps done",
@@ -46,7 +51,6 @@ export const ACTS: Record<ClearWay["does"], Act> = {
     aside: "A step left out wipes nothing.",
   },
   drive: {
-    begin: "It begins now",
     running: (left) => `About ${Math.ceil(left / 60)} min more. You can close this page.`,
     enough: "Long enough, if it was used as the steps say.",
     done: "Done as the steps say",

@@ -1,10 +1,10 @@
 import { redirect } from "react-router";
+import { toCount } from "@core/clearing/counting";
 import { wipes } from "@core/clearing/plan";
 import { wasCleared } from "@core/job/epochs";
 import { lower } from "@core/job/say";
-import { dayRule } from "@core/record/types";
-import { abandonClear, beginClear, endClear } from "@core/record/job";
-import { list, nullable, object, oneOf, optional, pattern, text, word } from "@core/schema/rule";
+import { abandonClear, beginClear, beginCount, endClear } from "@core/record/job";
+import { list, object, oneOf, optional, pattern, text, word } from "@core/schema/rule";
 import { jobPath } from "~/store/paths";
 import { changeJob, changeVehicle } from "~/store/records";
 import { intent } from "~/store/use-job";
@@ -16,14 +16,21 @@ export const clearIntents = {
       await changeVehicle((await data()).vehicle.id, (v) => ({ ...v, radio }));
     },
   ),
-  inspection: intent(object({ on: nullable(dayRule) }), async ({ on }, { data }) => {
-    await changeVehicle((await data()).vehicle.id, ({ inspection: _, ...v }) => (on ? { ...v, inspection: on } : v));
-  }),
+  immobiliser: intent(
+    object({ immobiliser: oneOf("none", "keys-here", "keys-missing") }),
+    async ({ immobiliser }, { data }) => {
+      await changeVehicle((await data()).vehicle.id, (v) => ({ ...v, immobiliser }));
+    },
+  ),
   begin: intent(
     object({ way: word(120), despite: list(text(400), { max: 10 }) }),
     async ({ way, despite }, { id, now, data }) => {
-      const title = (await data()).pack.clears.find((c) => c.id === way)?.title ?? way;
-      await changeJob(id, (j) => beginClear(j, way, title, now, despite));
+      const known = (await data()).pack.clears.find((c) => c.id === way);
+      const title = known?.title ?? way;
+      const count = known && toCount(known);
+      if (!count) return changeJob(id, (j) => beginClear(j, way, title, now, despite));
+      await changeJob(id, (j) => beginCount(j, { way, ...count }, title, now, despite));
+      return redirect(jobPath(id, "prove"));
     },
   ),
   end: intent(object({ code: optional(pattern(/^\d{1,4}$/)) }), async ({ code }, { id, now, data }) => {

@@ -1,5 +1,6 @@
 import { Form, Link } from "react-router";
 import styled from "styled-components";
+import { countedText } from "@core/clearing/counting";
 import type { Face, JobLine } from "@core/job/card";
 import { STEP_IDS, type JobEnd, type Vehicle } from "@core/record/types";
 import { shortDate } from "~/store/format";
@@ -140,8 +141,9 @@ function summary(vehicle: Vehicle, { open: jobs, last }: Face, begun: number): s
     const reading = job.readings.findLast((r) => !r.withdrawn && (r.recordedAt || begun > 0));
     if (!reading) return `${job.title}${more}${tail}`;
     if (!reading.recordedAt) return `reading broken off after ${begun} marks${more}${tail}`;
+    const wipes = job.counted ? ` · wiping itself: ${countedText(job.counted)}` : "";
     const rides = job.rides ? ` · ${job.rides} ${job.rides === 1 ? "ride counts" : "rides count"} since the clear` : "";
-    return `${reading.says}${rides} · ${job.title}${more}${tail}`;
+    return `${reading.says}${wipes}${rides} · ${job.title}${more}${tail}`;
   }
   if (!last?.closedAt) return `no job yet${tail}`;
   return `${last.end ? ENDED[last.end] : "closed"} ${shortDate(last.closedAt)}${tail}`;

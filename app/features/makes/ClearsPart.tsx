@@ -12,6 +12,7 @@ import { Columns } from "./layout";
 
 const COSTS: Record<CostId, string> = {
   "radio-code": "Radio code",
+  immobiliser: "Immobiliser keys",
   clock: "Clock and presets",
   "learned-idle": "Learned idle",
   readiness: "Readiness monitors",
@@ -24,6 +25,7 @@ const SECONDS: Record<ClearWay["does"], string> = {
   off: "Keep it off, seconds",
   "step-through": "It takes, seconds",
   drive: "It takes at least, seconds",
+  count: "The engine runs each time, seconds at least",
 };
 
 /** How codes are wiped, what that costs, and how it is driven before a re-read counts. */

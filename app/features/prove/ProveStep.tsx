@@ -1,15 +1,17 @@
 import { Check, Minus, X } from "lucide-react";
 import styled from "styled-components";
-import { entriesFor } from "@core/pack/scope";
+import { entriesFor, type SystemAccess } from "@core/pack/scope";
 import { END_WORDS, endsOf } from "@core/job/end";
 import { lower, PERSISTENCE, sayVerdict, why } from "@core/job/say";
-import type { Proof } from "@core/job/proof";
+import { goneOf, goneText, type CodeGone } from "@core/job/gone";
+import type { Proof, Row } from "@core/job/proof";
+import { emptyAnswer } from "@core/proving/empty";
 import type { Reading } from "@core/record/types";
 import { shortTime } from "~/store/format";
 import { lockOfStep, ownOf } from "~/store/job-data";
 import { useIntents, useJob } from "~/store/use-job";
 import { Button, LinkButton } from "~/ui/Button";
-import { Caution, Empty, Row, Sheet, Soft } from "~/ui/bits";
+import { Caution, Empty, Row as Line, Sheet, Soft } from "~/ui/bits";
 import { SystemChoice } from "~/ui/SystemChoice";
 import { Why } from "~/ui/Why";
 import { mono } from "~/ui/theme";
@@ -17,6 +19,9 @@ import type { JobIntents } from "~/store/job-intents";
 import { handoverPath, jobPath } from "~/store/paths";
 import { Assumed } from "~/ui/Assumed";
 import { Trouble } from "~/ui/Trouble";
+import { AfterClear } from "./AfterClear";
+import { Counting } from "./Counting";
+import { Ready } from "./Ready";
 import { QuietDrives } from "./QuietDrives";
 import { Rides } from "./Rides";
 import { Tests } from "./Tests";
@@ -77,6 +82,7 @@ export function ProveStep() {
       </Empty>
     );
   const { proof } = ownOf(data);
+  const proofs = judged.systems.map((s) => s.proof);
   const verdict = sayVerdict(judged);
   const about = judged.statements.find((s) => s.kind === "verdict")!;
   const reasons = judged.statements.filter((s) => s.system === access.system && s.kind === "persistence");
@@ -89,6 +95,8 @@ export function ProveStep() {
       {!proof.cleared && (
         <Soft>The {lower(access.name)} was not cleared in this job. What was read of it stands as it was read.</Soft>
       )}
+      <Counting />
+      <AfterClear />
       <Assumed pack={data.pack} parts={["proving"]} />
       {proof.tooSoon && (
         <Caution>
@@ -98,21 +106,21 @@ export function ProveStep() {
       )}
       {proof.rows.length > 0 && (
         <Sheet>
-          <BeforeAndAfter proof={proof} titles={titles} />
+          <BeforeAndAfter proof={proof} titles={titles} gone={(row) => goneOf(data, proofs, access.system, row)} />
           <Why lines={[...new Set([about, ...reasons].flatMap((s) => why(s, data, shortTime)))]} />
         </Sheet>
       )}
       {!job.closedAt && (
         <Sheet>
           <h2>{nextHeading(proof)}</h2>
-          {nextText(proof, access.way.ask.kind === "bridge")}
+          {nextText(proof, access)}
           {proof.cleared && proof.state !== "not-fixed" && proof.after.length > 0 && (
             <p>
               {pack.proving.drive} <strong>Nobody reads a screen while driving.</strong>
             </p>
           )}
           <Soft>{pack.proving.readiness}</Soft>
-          <Row>
+          <Line>
             <LinkButton
               $look={proof.state === "fixed" || proof.state === "not-fixed" ? "secondary" : "primary"}
               to={jobPath(job.id, "read")}
@@ -120,15 +128,16 @@ export function ProveStep() {
               {proof.before.length + proof.after.length ? "Read again" : "Read it"}
             </LinkButton>
             <LinkButton to={jobPath(job.id, "clear")}>{proof.cleared ? "Clear again" : "Clear it"}</LinkButton>
-          </Row>
+          </Line>
         </Sheet>
       )}
       {!job.closedAt && <Tests proof={proof} />}
       {!job.closedAt && <Rides />}
       {!job.closedAt && <QuietDrives />}
+      {!job.closedAt && <Ready />}
       <Trouble problem={problem} />
       {job.closedAt && (
-        <Row>
+        <Line>
           <p>
             <strong>
               {job.end ? END_WORDS[job.end] : "Closed"}, {shortTime(job.closedAt)}.
@@ -137,21 +146,30 @@ export function ProveStep() {
           <Button onPress={() => send({ intent: "reopen" })}>Open it again</Button>
           <LinkButton to={handoverPath(job.id)}>The sheet of this job</LinkButton>
           <LinkButton to="/">To the garage</LinkButton>
-        </Row>
+        </Line>
       )}
       {!job.closedAt && endsOf(judged)[0] !== "not-proven" && proof.after.length > 0 && (
-        <Row>
+        <Line>
           <Button isDisabled={busy} onPress={() => send({ intent: "close", end: endsOf(judged)[0] })}>
             Close the job with this verdict
           </Button>
-        </Row>
+        </Line>
       )}
     </>
   );
 }
 
 /** The codes, reading by reading, and what that makes each of them. */
-function BeforeAndAfter({ proof, titles }: { proof: Proof; titles: ReadonlyMap<string, string> }) {
+function BeforeAndAfter({
+  proof,
+  titles,
+  gone,
+}: {
+  proof: Proof;
+  titles: ReadonlyMap<string, string>;
+  gone: (row: Row) => CodeGone | null;
+}) {
+  const likely = proof.rows.map(gone);
   return (
     <Scroll tabIndex={0} role="region" aria-label="Before and after">
       <Table>
@@ -172,7 +190,7 @@ function BeforeAndAfter({ proof, titles }: { proof: Proof; titles: ReadonlyMap<s
           </tr>
         </thead>
         <tbody>
-          {proof.rows.map((row) => (
+          {proof.rows.map((row, n) => (
             <tr key={`${row.memory} ${row.code}`}>
               <th scope="row">
                 {row.code}
@@ -199,6 +217,7 @@ function BeforeAndAfter({ proof, titles }: { proof: Proof; titles: ReadonlyMap<s
                         ? "no fault"
                         : PERSISTENCE[row.persistence].text}
                   </small>
+                  {likely[n] && <small>{goneText(likely[n])}</small>}
                 </td>
               )}
             </tr>
@@ -219,12 +238,24 @@ function nextHeading(p: Proof): string {
   return p.ran.includes("drive") ? "Read once more" : "Drive, then read again";
 }
 
-function nextText(p: Proof, wire: boolean) {
+function nextText(p: Proof, access: SystemAccess) {
   if (!p.cleared) return null;
-  if (!p.after.length)
+  if (!p.after.length) {
+    const empty = emptyAnswer(access);
     return (
-      <p>Key on{wire ? ", wire in as before" : ""}: what is back at once is there now, or the clear did not take.</p>
+      <>
+        <p>
+          Key on{access.way.ask.kind === "bridge" ? ", wire in as before" : ""}: what is back at once is there now, or
+          the clear did not take.
+        </p>
+        {empty && (
+          <p>
+            <strong>With nothing stored: {empty.looks}</strong> {empty.otherwise}
+          </p>
+        )}
+      </>
     );
+  }
   if (p.rows.some((r) => r.kind === "fault" && r.persistence === "still"))
     return (
       <p>

@@ -1,5 +1,6 @@
 import { Check, Minus, X } from "lucide-react";
-import { rideRuleOf, ruleSays } from "@core/proving/told";
+import { ridesAsked } from "@core/clearing/counting";
+import { ruleSays } from "@core/proving/told";
 import { countingSince } from "@core/proving/count";
 import type { RideDone } from "@core/record/types";
 import { shortTime } from "~/store/format";
@@ -17,13 +18,13 @@ export function Rides() {
   const { job, pack } = useJob();
   const { speed } = useSettings();
   const { send, busy, problem } = useIntents<ProveIntents>("prove");
-  const since = job.clears.at(-1)?.at;
-  if (!since) return null;
-  const rule = rideRuleOf(pack);
+  const asked = ridesAsked(job, pack);
+  if (!asked) return null;
+  const { rule, since, wipes } = asked;
   const counting = countingSince(job.rides, since).length;
   const rides = job.rides.filter((r) => !r.withdrawnAt);
   return (
-    <Sheet aria-label="Rides since the clear">
+    <Sheet aria-label={wipes ? "Rides until it wipes itself" : "Rides since the clear"}>
       <h2>
         Rides that count: {counting} of {rule.rides}
       </h2>
@@ -35,6 +36,7 @@ export function Rides() {
               key={r.at}
               ride={r}
               late={r.at <= since}
+              before={wipes ? "before the count began" : "before the clear, so it proves nothing"}
               onTakeBack={() => send({ intent: "take-back", at: r.at })}
             />
           ))}
@@ -53,7 +55,18 @@ export function Rides() {
   );
 }
 
-function RideLine({ ride, late, onTakeBack }: { ride: RideDone; late: boolean; onTakeBack: () => void }) {
+function RideLine({
+  ride,
+  late,
+  before,
+  onTakeBack,
+}: {
+  ride: RideDone;
+  late: boolean;
+  /** What is said where it is too early to count. */
+  before: string;
+  onTakeBack: () => void;
+}) {
   const Icon = late || ride.counts === "no" ? X : ride.counts === "yes" ? Check : Minus;
   return (
     <DoneLine
@@ -62,8 +75,7 @@ function RideLine({ ride, late, onTakeBack }: { ride: RideDone; late: boolean; o
       more={ride.by === "log" ? "from a log" : "as you told it"}
       onTakeBack={onTakeBack}
     >
-      {shortTime(ride.at)}, {Math.round(ride.seconds / 60)} min:{" "}
-      <strong>{late ? "before the clear, so it proves nothing" : ride.says}</strong>
+      {shortTime(ride.at)}, {Math.round(ride.seconds / 60)} min: <strong>{late ? before : ride.says}</strong>
     </DoneLine>
   );
 }

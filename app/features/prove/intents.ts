@@ -1,6 +1,18 @@
+import { countedOf, countedText } from "@core/clearing/counting";
+import { wipes } from "@core/clearing/plan";
 import { rideToldRule } from "@core/record/types";
-import { withoutDone, withRides } from "@core/record/job";
-import { list, object, time } from "@core/schema/rule";
+import {
+  abandonCount,
+  countAnew,
+  endCount,
+  note,
+  withoutDone,
+  withoutStart,
+  withRelearned,
+  withRides,
+  withStart,
+} from "@core/record/job";
+import { flag, list, object, time, whole, word } from "@core/schema/rule";
 import { changeJob } from "~/store/records";
 import { intent } from "~/store/use-job";
 
@@ -11,5 +23,32 @@ export const proveIntents = {
   "take-back": intent(object({ at: time }), ({ at }, { id, now }) =>
     changeJob(id, (j) => withoutDone(j, "rides", at, now)),
   ),
+  /** `seen`: how many stood there when it was pressed, so that pressed twice it is one. */
+  start: intent(object({ seen: whole(0) }), ({ seen }, { id, now }) =>
+    changeJob(id, (j) => (j.counting?.starts.length === seen ? withStart(j, now) : j)),
+  ),
+  "no-start": intent(object({}), (_, { id }) => changeJob(id, withoutStart)),
+  "count-anew": intent(object({}), (_, { id, now }) => changeJob(id, (j) => countAnew(j, now))),
+  "count-no-more": intent(object({}), (_, { id, now }) => changeJob(id, (j) => abandonCount(j, now))),
+  counted: intent(object({ early: flag }), async ({ early }, { id, now, data }) => {
+    const { pack } = await data();
+    await changeJob(id, (j) => {
+      const way = pack.clears.find((w) => w.id === j.counting?.way);
+      const counted = countedOf(j);
+      if (!way || !counted || (counted.have < counted.need && !early)) return j;
+      const past = early ? note(j, "prove", "All the same: noted as wiped before the count was full.", now) : j;
+      return endCount(past, { system: way.system, wiped: wipes(pack, way) }, way.title, countedText(counted), now);
+    });
+  }),
+  relearned: intent(object({ way: word(120), what: word(120) }), async ({ way, what }, { id, now, data }) => {
+    const { pack } = await data();
+    const of = pack.clears.find((w) => w.id === way)?.relearn?.find((r) => r.id === what);
+    await changeJob(id, (j) => {
+      const from = j.stepTimer?.step === `relearn ${what}` ? Date.parse(j.stepTimer.startedAt) : NaN;
+      const seconds = Math.round((Date.parse(now) - from) / 1000);
+      // Too short a time is no learning, whatever is pressed.
+      return of && seconds >= of.seconds ? withRelearned(j, { way, what, seconds }, of.title, now) : j;
+    });
+  }),
 };
 export type ProveIntents = typeof proveIntents;

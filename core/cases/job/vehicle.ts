@@ -52,6 +52,7 @@ export function makeVehicle(pack: Pack, random: () => number, at: string): Made 
       changes: expected.length ? [{ text: "Changed", codes: expected }] : [],
       drives: [],
       radio: pick(["none", "code-known", "code-unknown", "not-asked"] as const, random),
+      immobiliser: "not-asked",
       createdAt: at,
     };
     const v = { ...simulate(faults, 0.85 + 0.3 * random()), deadUnits: dead, deadLamps: bulb, deadOutputs: out };

@@ -1,8 +1,9 @@
-import type { ClearWay, CostId } from "../pack";
+import type { ClearWay, CostId, Relearn } from "../pack";
 
 /** What a clear can cost, as one would tell it. */
 export const COST_WORDS: Record<CostId, string> = {
   "radio-code": "The radio asks for its code.",
+  immobiliser: "The immobiliser forgets its keys: it wants all of them at hand.",
   clock: "Clock and presets go.",
   "learned-idle": "What it learned of its idle goes.",
   readiness: "Readiness monitors start from nothing: an inspection soon after fails.",
@@ -10,9 +11,20 @@ export const COST_WORDS: Record<CostId, string> = {
 };
 
 /** Where no source gives a time, this one is long enough for all, s: off too briefly wipes nothing, longer does no harm. */
-const LONGEST = { fuse: 60, battery: 600, button: 7, rides: 2700 } as const;
+const LONGEST = { fuse: 60, battery: 600, button: 7, rides: 900, starts: 60, adapter: 60 } as const;
 
 export type ClearKind = keyof typeof LONGEST;
+
+/** So often it takes where no source says: too few wipe nothing, more do no harm. */
+const OFTENEST = { starts: 50, rides: 5 } as const;
+
+/** What is mostly learned anew after a clear. */
+export const USUAL_RELEARN: Relearn = {
+  id: "idle",
+  title: "Idle",
+  how: "Start it and let it idle untouched, in neutral, all consumers off.",
+  seconds: 300,
+};
 
 const costs = (...ids: CostId[]): ClearWay["costs"] => ids.map((id) => ({ id, text: COST_WORDS[id] }));
 
@@ -37,23 +49,45 @@ export function usualClear(kind: ClearKind, system: string, id: string): ClearWa
       ],
       afterwards: [],
     };
-  if (kind === "rides")
+  if (kind === "rides" || kind === "starts")
     return {
       id,
-      title: "Drive until it wipes itself",
+      title: kind === "rides" ? "Rides without the fault" : "Starts without the fault",
       system,
-      kind: "rides",
-      does: "drive",
+      kind,
+      does: "count",
       seconds,
-      what: "Nothing is pulled: the unit forgets a code by itself once the fault stays away for so many starts or rides.",
-      trap: "A ride that is too short or too slow does not count.",
+      ...(kind === "rides" ? { ride: { seconds, rides: OFTENEST.rides } } : { starts: OFTENEST.starts }),
+      what: `The unit forgets a code by itself after so many ${kind} in a row without its fault.`,
+      trap:
+        kind === "rides"
+          ? "A ride that is too short or too slow does not count."
+          : "The fault once more, and it counts from the beginning.",
       costs: costs("time"),
       steps: [
         "Mend the fault first: it has to stay away.",
-        "Start and drive as often and as long as the manual says, each time with the engine warmed up.",
-        "Read again.",
+        `Use it as you always do, and note each ${kind === "rides" ? "ride" : "start"}.`,
+        "After the last one: read again.",
       ],
       afterwards: [],
+    };
+  if (kind === "adapter")
+    return {
+      id,
+      title: "Scan adapter",
+      system,
+      kind: "adapter",
+      does: "step-through",
+      seconds,
+      what: "A scan adapter that fits this socket and speaks to this unit.",
+      costs: costs("readiness"),
+      steps: [
+        "Key off, wire out. Plug the adapter in.",
+        "Key on, engine off. Have it read once more, and hold that against what you wrote down.",
+        "Choose its clear, say yes. Key off for ten seconds.",
+      ],
+      afterwards: [],
+      relearn: [USUAL_RELEARN],
     };
   if (kind === "battery")
     return {
@@ -70,7 +104,8 @@ export function usualClear(kind: ClearKind, system: string, id: string): ClearWa
         "Negative lead off. Count the time below. Longer does no harm; too short is the mistake.",
         "Negative lead on last.",
       ],
-      afterwards: ["Start it and let it idle for five minutes untouched.", "Radio code, clock, presets."],
+      afterwards: ["Radio code, clock, presets."],
+      relearn: [USUAL_RELEARN],
       caution:
         "Negative first off, last on. No tool across the posts, rings off, no sparks near a battery that was charging.",
     };
@@ -85,6 +120,7 @@ export function usualClear(kind: ClearKind, system: string, id: string): ClearWa
     trap: "Its label may name something else, such as the clock. The ignition feed's fuse wipes nothing.",
     costs: costs("clock", "learned-idle"),
     steps: ["Key off, wire out of the connector.", "Pull the fuse. Count the time below.", "Put it back."],
-    afterwards: ["Start it and let it idle for five minutes untouched."],
+    afterwards: [],
+    relearn: [USUAL_RELEARN],
   };
 }
