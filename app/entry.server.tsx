@@ -43,7 +43,7 @@ export default async function handleRequest(
   headers.set("Content-Security-Policy", contentSecurityPolicy(nonce));
   headers.set("Referrer-Policy", "no-referrer");
   headers.set("Cross-Origin-Opener-Policy", "same-origin");
-  headers.set("Permissions-Policy", "camera=(self), microphone=(), geolocation=(), payment=()");
+  headers.set("Permissions-Policy", "camera=(self), microphone=(), geolocation=(self), payment=()");
   headers.set("Cache-Control", "no-store");
   if (request.method === "HEAD") return new Response(null, { status, headers });
   try {

@@ -1,20 +1,9 @@
 import { expect, expectAccessible, sentence, test } from "./fixtures";
-import { noted, record, takeSteps, toHookUp } from "./ways";
-import { traceOf } from "./traces";
+import { noted } from "./ways";
+import { toClear } from "./traces";
 
 test("an inspection that is too near and a school of one's own change what the clear advises", async ({ page }) => {
-  await toHookUp(page, "make=pellworth&year=1998", /Bridge 14 and 3/, "demo-et70p");
-  await takeSteps(page);
-  await page.getByRole("tab", { name: "Trace file" }).click();
-  const [chooser] = await Promise.all([
-    page.waitForEvent("filechooser"),
-    page.getByRole("button", { name: "Pick a file" }).click(),
-  ]);
-  const csv = traceOf("pellworth", "even-when-clear", ["31"], 60_000);
-  await chooser.setFiles({ name: "lamp.csv", mimeType: "text/csv", buffer: Buffer.from(csv) });
-  await expect(page.getByRole("list", { name: "Codes read" })).toContainText("31");
-  await record(page);
-  await page.getByRole("link", { name: "Clear", exact: true }).click();
+  await toClear(page, "pellworth", ["31"]);
   await expect(sentence(page)).toHaveText("One code: look first.");
   await expect(page.getByRole("link", { name: "To the checks" })).toBeVisible();
 

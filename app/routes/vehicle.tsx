@@ -5,7 +5,6 @@ import { systemsOf } from "@core/pack/scope";
 import { isCondition } from "@core/diagnosis/conditions";
 import { END_WORDS } from "@core/job/end";
 import { newJob } from "@core/record/job";
-import type { Vehicle } from "@core/record/types";
 import { packById } from "~/store/packs";
 import { nowIso } from "~/store/clock";
 import { readVehicle } from "~/store/opening";

@@ -5,6 +5,7 @@ import { StoreProblem } from "./box";
 import { boxes, cards, ready, type Kind } from "./boxes";
 import { cardOf, isCard, keepCard, rebuild } from "./cards";
 import { inTurn } from "./in-turn";
+import { dropFixes } from "./ride-record";
 import { isThere, keyIn, opened, readJob, readVehicle, stillLocked } from "./opening";
 import { announce } from "./tabs";
 
@@ -179,6 +180,7 @@ export async function removeJob(job: Job): Promise<string[]> {
   const readings = await readingsOf(job);
   return turnOf(job.vehicle, async () => {
     for (const r of readings) await boxes.reading.remove(keyIn(r));
+    await dropFixes(job.id);
     await take(job);
     return readings.map((r) => r.id);
   });
@@ -191,6 +193,7 @@ export async function removeVehicle(vehicle: Vehicle): Promise<void> {
     for (const job of card.jobs) {
       for (const r of job.readings) await boxes.reading.remove(`${job.id}/${r.id}`);
       await boxes.job.remove(job.id);
+      await dropFixes(job.id);
     }
     await take(vehicle);
   });

@@ -46,6 +46,19 @@ export const Soft = styled.p`
   color: var(--ink-soft);
 `;
 
+/** How much of something is over; its words stand beside it. */
+export const Bar = styled.div`
+  height: 16px;
+  border-radius: 8px;
+  background: var(--rule);
+  overflow: hidden;
+  > i {
+    display: block;
+    height: 100%;
+    background: var(--petrol);
+  }
+`;
+
 export const Mono = styled.span`
   ${mono}
 `;

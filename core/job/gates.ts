@@ -84,6 +84,8 @@ export const askedOf = (access: SystemAccess, systems: readonly SystemAccess[]):
 
 /** The first step that is not done and can be taken. */
 export function nextStep(job: Job, readings: readonly Told[], asked?: Asked): StepId {
+  // While a unit is on its way to wipe itself, each start or ride is noted there.
+  if (job.counting) return "prove";
   // Nobody has to check anything before the clear: who went past it is not sent back.
   const past = (s: StepId) => job.done.includes(s) || (s === "checks" && job.done.includes("clear"));
   return STEP_IDS.find((s) => !past(s) && !lockOf(job, readings, s, asked)) ?? "prove";

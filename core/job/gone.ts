@@ -3,7 +3,7 @@ import { goneAfter, goneSince } from "../diagnosis/gone";
 import type { JobCase } from "./case";
 import { driveFits, epochsOf, type Epoch } from "./epochs";
 import type { Proof, Row } from "./proof";
-import { seenIn, type Told } from "./told";
+import { seenIn } from "./told";
 
 /** How probable it is that a code is gone, and from what that is counted. */
 export interface CodeGone {

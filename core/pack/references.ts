@@ -60,9 +60,26 @@ export function brokenReferences(pack: Pack): PackFault[] {
   for (const [i, c] of pack.connectors.entries())
     for (const [k, cavity] of c.cavities.entries())
       if (cavity.system) need(pack.systems, cavity.system, `connectors[${i}].cavities[${k}].system`, "the system");
+  faults.push(...badClears(pack));
+  for (const [i, t] of pack.tables.entries()) need(pack.systems, t.system, `tables[${i}].system`, "the system");
+  for (const [i, t] of pack.tables.entries())
+    for (const [k, e] of t.entries.entries())
+      for (const volts of contradictoryLimits(e))
+        faults.push({
+          path: `tables[${i}].entries[${k}].lookFirst`,
+          message: `gives ${volts} V as good, and "sets" says that this sets code ${e.code}: mend the one or the other`,
+        });
+  return [...faults, ...badCircuits(pack), ...overlaps(pack.tables)];
+}
+
+/** What a clear wipes is there; what is counted says how often; monitors need the fewer drives first. */
+function badClears(pack: Pack): PackFault[] {
+  const faults: PackFault[] = [];
+  const known = pack.systems.map((s) => s.id);
   for (const [i, c] of pack.clears.entries()) {
-    need(pack.systems, c.system, `clears[${i}].system`, "the system");
-    for (const [k, s] of (c.wipes ?? []).entries()) need(pack.systems, s, `clears[${i}].wipes[${k}]`, "the system");
+    if (!known.includes(c.system)) faults.push({ path: `clears[${i}].system`, message: noSystem(c.system, known) });
+    for (const [k, s] of (c.wipes ?? []).entries())
+      if (!known.includes(s)) faults.push({ path: `clears[${i}].wipes[${k}]`, message: noSystem(s, known) });
     if (c.wipes && !c.wipes.includes(c.system))
       faults.push({
         path: `clears[${i}].wipes`,
@@ -84,16 +101,11 @@ export function brokenReferences(pack: Pack): PackFault[] {
         path: `proving.monitors[${i}].drives`,
         message: `gives ${m.drives[0]} to ${m.drives[1]}: the fewer come first`,
       });
-  for (const [i, t] of pack.tables.entries()) need(pack.systems, t.system, `tables[${i}].system`, "the system");
-  for (const [i, t] of pack.tables.entries())
-    for (const [k, e] of t.entries.entries())
-      for (const volts of contradictoryLimits(e))
-        faults.push({
-          path: `tables[${i}].entries[${k}].lookFirst`,
-          message: `gives ${volts} V as good, and "sets" says that this sets code ${e.code}: mend the one or the other`,
-        });
-  return [...faults, ...badCircuits(pack), ...overlaps(pack.tables)];
+  return faults;
 }
+
+const noSystem = (wanted: string, known: readonly string[]): string =>
+  `names the system "${wanted}", which is not in this pack (it has ${known.join(", ") || "none"})`;
 
 function badCavities(pack: Pack, way: Way, path: string): PackFault[] {
   const connector = pack.connectors.find((c) => c.id === connectorIdOf(way));

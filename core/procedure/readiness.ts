@@ -8,6 +8,8 @@ export interface LampWatched {
   atEnd: "lit" | "dark";
   /** How long it was watched, ms from key-on. */
   watched: number;
+  /** Stretches in which nobody watched (the page was closed or hidden), ms from key-on. */
+  unseen?: readonly (readonly [number, number])[];
 }
 
 export interface ReadinessVerdict {
@@ -20,6 +22,22 @@ export interface ReadinessVerdict {
 const KEY_ON_MS = 2000;
 /** A blink so long before the lamp tells is before its time, ms. */
 const EARLY_MS = 3000;
+
+/** A blink takes longer than this, ms: what was missed of the watch may not be more. */
+const MISSED_MS = 200;
+
+/** Stretches with one more behind them; those that touch are one. */
+export function withUnseen(
+  unseen: readonly [number, number][],
+  [from, to]: readonly [number, number],
+): [number, number][] {
+  const last = unseen.at(-1);
+  return last && last[1] >= from ? [...unseen.slice(0, -1), [last[0], to]] : [...unseen, [from, to]];
+}
+
+/** How much of a stretch nobody watched, ms. */
+const unwatched = (unseen: readonly (readonly [number, number])[], from: number, to: number): number =>
+  unseen.reduce((sum, [a, b]) => sum + Math.max(0, Math.min(b, to) - Math.max(a, from)), 0);
 
 /** Verdict on the readiness monitors from what the lamp did; a watch that was too short, or saw a blink before its time, says nothing. */
 export function readinessVerdict(way: ReadinessLamp, seen: LampWatched): ReadinessVerdict {
@@ -46,6 +64,13 @@ export function readinessVerdict(way: ReadinessLamp, seen: LampWatched): Readine
       state: "unclear",
       headline: "It blinked before its time: watch once more.",
       reason: `The lamp tells ${way.waitSeconds} s after key-on, and not before. Either the key was on already when the time began, or it is another lamp. Key off for ten seconds, then begin as the key goes on.`,
+    };
+  const missed = unwatched(seen.unseen ?? [], told - EARLY_MS, told + way.watchSeconds * 1000);
+  if (missed > MISSED_MS)
+    return {
+      state: "unclear",
+      headline: "Nobody watched when it tells: watch once more.",
+      reason: `For ${Math.ceil(missed / 1000)} s of it this page was closed or out of sight. Key off for ten seconds, then begin as the key goes on.`,
     };
   const expected = way.complete === "steady" ? "lit" : "dark";
   if (blinks === 0 && seen.atEnd === expected)

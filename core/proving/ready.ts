@@ -16,7 +16,7 @@ const LATE = 0.9;
 const MOST_DAYS = 730;
 
 /** Probability of so many drives or more, where `mean` are expected (Poisson). */
-export function atLeastSoMany(n: number, mean: number): number {
+function atLeastSoMany(n: number, mean: number): number {
   let [term, below] = [Math.exp(-mean), 0];
   for (let k = 0; k < n; k++) {
     below += term;

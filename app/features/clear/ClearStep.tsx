@@ -17,7 +17,7 @@ import { Button, LinkButton } from "~/ui/Button";
 import { ConfirmButton } from "~/ui/ConfirmButton";
 import { SystemChoice } from "~/ui/SystemChoice";
 import { Choice } from "~/ui/Choice";
-import { Caution, Empty, Mono, Row, Sheet, Soft, Stack } from "~/ui/bits";
+import { Bar, Caution, Empty, Mono, Row, Sheet, Soft, Stack } from "~/ui/bits";
 import { figures } from "~/ui/theme";
 import type { JobIntents } from "~/store/job-intents";
 import { IMMOBILISER, RADIO } from "~/ui/keep-alive";
@@ -51,18 +51,6 @@ const Dial = styled.p`
   font-size: clamp(3.4rem, 14vw, 6rem);
   font-weight: 700;
   line-height: 1;
-`;
-
-const Bar = styled.div`
-  height: 16px;
-  border-radius: 8px;
-  background: var(--rule);
-  overflow: hidden;
-  > i {
-    display: block;
-    height: 100%;
-    background: var(--petrol);
-  }
 `;
 
 const ICONS: Record<CostId, typeof Clock> = {
@@ -120,7 +108,7 @@ function Plan() {
       {tells && ways.length > 0 && <p>{advice.reason}</p>}
       {tells && ways.length > 0 && advice.is === "look" && (
         <Row>
-          <LinkButton to={jobPath(job.id, plan.whole ? "checks" : "read")}>
+          <LinkButton $look="primary" to={jobPath(job.id, plan.whole ? "checks" : "read")}>
             {plan.whole ? "To the checks" : "Read it once more"}
           </LinkButton>
         </Row>

@@ -8,6 +8,7 @@ import { lower, PERSISTENCE, sayKnown, sayVerdict } from "@core/job/say";
 import { suspectsAsked } from "@core/job/suspects";
 import { entriesFor } from "@core/pack/scope";
 import { inputOf } from "@core/record/inputs";
+import type { Reading } from "@core/record/types";
 import { shortDate, shortTime } from "~/store/format";
 import type { JobData } from "~/store/job-data";
 import { jobPath } from "~/store/paths";
@@ -17,6 +18,7 @@ import { vehicleName } from "~/store/vehicle-name";
 import { LinkButton } from "~/ui/Button";
 import { Paper } from "~/ui/Paper";
 import { Caution, Mono, Plate, Row, Soft } from "~/ui/bits";
+import { MarksLine } from "./MarksLine";
 
 const Scroll = styled.div`
   overflow-x: auto;
@@ -124,7 +126,8 @@ function Codes({
   system: JobData["judged"]["systems"][number];
 }) {
   const entries = new Map(entriesFor(data.pack, data.vehicle, access.system).map((e) => [e.code, e]));
-  const rows = proof.rows.length
+  // Without a clear there is nothing to compare: each code stands as it was read.
+  const rows = proof.cleared
     ? proof.rows.map((r) => ({ ...r, stands: PERSISTENCE[r.persistence].word }))
     : known.codes.map((c) => ({ ...c, kind: codeKind(data, access.system, c.code), stands: "stored" }));
   return (
@@ -170,8 +173,8 @@ function Readings({ data: { job, readings, systems, pack } }: { data: JobData })
   const told = readings.filter((r) => r.recordedAt && !r.withdrawnAt);
   if (!told.length && !job.clears.length) return null;
   const nameOf = (id: string) => systems.find((s) => s.system === id)?.name ?? id;
-  const lines = [
-    ...told.map((r) => ({ at: r.startedAt, text: `${nameOf(r.system)} read ${inputOf(r.input).said}` })),
+  const lines: { at: string; text: string; reading?: Reading }[] = [
+    ...told.map((r) => ({ at: r.startedAt, text: `${nameOf(r.system)} read ${inputOf(r.input).said}`, reading: r })),
     ...job.clears.map((c) => ({
       at: c.at,
       text: `${pack.clears.find((w) => w.id === c.way)?.title ?? c.way}, ${Math.round(c.seconds)} s${c.code ? `: ${c.code}` : ""}`,
@@ -184,6 +187,7 @@ function Readings({ data: { job, readings, systems, pack } }: { data: JobData })
         {lines.map((l) => (
           <li key={l.at + l.text}>
             {shortTime(l.at)} {l.text}
+            {l.reading && <MarksLine reading={l.reading} />}
           </li>
         ))}
       </ul>

@@ -7,6 +7,9 @@ import { Choices } from "~/ui/Choice";
 import { Caution, Row, Sheet, Soft } from "~/ui/bits";
 import { Trouble } from "~/ui/Trouble";
 import { LiveField, needed } from "./LiveField";
+import { CountFields } from "./CountFields";
+import { MonitorFields } from "./MonitorFields";
+import { RelearnFields } from "./RelearnFields";
 import { NextPart } from "./NextPart";
 import { Columns } from "./layout";
 
@@ -56,7 +59,9 @@ export function ClearsPart() {
       <Row>
         <Button onPress={() => add("fuse")}>By a fuse</Button>
         <Button onPress={() => add("battery")}>By the battery</Button>
-        <Button onPress={() => add("rides")}>By driving</Button>
+        <Button onPress={() => add("adapter")}>By an adapter</Button>
+        <Button onPress={() => add("rides")}>By rides</Button>
+        <Button onPress={() => add("starts")}>By starts</Button>
         {press && <Button onPress={() => add("button")}>By the button</Button>}
       </Row>
       <Sheet>
@@ -91,6 +96,7 @@ export function ClearsPart() {
           />
         </Columns>
       </Sheet>
+      <MonitorFields />
       <Trouble problem={problem} />
       <NextPart after="clears" />
     </>
@@ -154,6 +160,7 @@ function OneClear({
           onStore={trap}
         />
       </Columns>
+      <CountFields clear={c} keep={keep} onTold={onTold} />
       {systems.length > 1 && (
         <Choices
           label="Whose codes it wipes"
@@ -180,6 +187,7 @@ function OneClear({
           })
         }
       />
+      <RelearnFields clear={c} keep={keep} onTold={onTold} />
       {c.caution && <Caution>{c.caution}</Caution>}
       <Row>
         <Button $look="quiet" aria-label={`Take out: ${c.title}`} onPress={onRemove}>

@@ -90,7 +90,7 @@ export function FoundRows({
           : ", none doubtful."}
       </p>
       <ColumnRoles table={table} onChange={onColumn} />
-      <Rows aria-label="Codes found">
+      <Rows aria-label="Codes found" tabIndex={0}>
         {[...rows]
           .map((row, i) => ({ row, i }))
           .sort((a, b) => Number(b.row.doubts.length > 0) - Number(a.row.doubts.length > 0) || a.i - b.i)

@@ -26,7 +26,7 @@ export function LiveField({
   description?: string;
   rows?: number;
   maxLength?: number;
-  inputMode?: "numeric";
+  inputMode?: "numeric" | "decimal";
 }) {
   const [typed, setTyped] = useState<string | null>(null);
   const [focused, setFocused] = useState(false);

@@ -3,7 +3,7 @@ import { shortTime } from "~/store/format";
 import { useIntents, useJob } from "~/store/use-job";
 import { Button } from "~/ui/Button";
 import { ConfirmButton } from "~/ui/ConfirmButton";
-import { Row, Sheet, Soft } from "~/ui/bits";
+import { Bar, Row, Sheet, Soft } from "~/ui/bits";
 import { Trouble } from "~/ui/Trouble";
 import type { ProveIntents } from "./intents";
 
@@ -20,6 +20,9 @@ export function Counting() {
   return (
     <Sheet aria-label="Wiping itself">
       <h2>{done ? "Often enough: read it again." : `Wiping itself: ${countedText(counted)}`}</h2>
+      <Bar aria-hidden>
+        <i style={{ width: `${Math.min(100, (100 * have) / need)}%` }} />
+      </Bar>
       <p>{way.what}</p>
       {!done && way.trap && <Soft>{way.trap}</Soft>}
       {of === "starts" && (
@@ -27,7 +30,6 @@ export function Counting() {
           <Row>
             <Button
               $look={done ? "secondary" : "primary"}
-              isDisabled={busy}
               onPress={() => send({ intent: "start", seen: job.counting!.starts.length })}
             >
               One more start, lamp out
@@ -60,9 +62,13 @@ export function Counting() {
             onConfirm={() => send({ intent: "counted", early: true })}
           />
         )}
-        <Button $look="quiet" isDisabled={busy} onPress={() => send({ intent: "count-anew" })}>
-          The lamp came on
-        </Button>
+        <ConfirmButton
+          label="The lamp came on"
+          question="Then the unit counts from the beginning. Begin the count anew?"
+          sure="Yes, from 0"
+          keep="Count on"
+          onConfirm={() => send({ intent: "count-anew" })}
+        />
         <ConfirmButton
           label="Stop counting"
           question="Stop, and lose the count?"

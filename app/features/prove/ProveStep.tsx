@@ -96,7 +96,6 @@ export function ProveStep() {
         <Soft>The {lower(access.name)} was not cleared in this job. What was read of it stands as it was read.</Soft>
       )}
       <Counting />
-      <AfterClear />
       <Assumed pack={data.pack} parts={["proving"]} />
       {proof.tooSoon && (
         <Caution>
@@ -112,7 +111,7 @@ export function ProveStep() {
       )}
       {!job.closedAt && (
         <Sheet>
-          <h2>{nextHeading(proof)}</h2>
+          <h2>{job.counting && !proof.cleared ? "Meanwhile" : nextHeading(proof)}</h2>
           {nextText(proof, access)}
           {proof.cleared && proof.state !== "not-fixed" && proof.after.length > 0 && (
             <p>
@@ -122,7 +121,11 @@ export function ProveStep() {
           <Soft>{pack.proving.readiness}</Soft>
           <Line>
             <LinkButton
-              $look={proof.state === "fixed" || proof.state === "not-fixed" ? "secondary" : "primary"}
+              $look={
+                proof.state === "fixed" || proof.state === "not-fixed" || (job.counting && !proof.cleared)
+                  ? "secondary"
+                  : "primary"
+              }
               to={jobPath(job.id, "read")}
             >
               {proof.before.length + proof.after.length ? "Read again" : "Read it"}
@@ -131,6 +134,7 @@ export function ProveStep() {
           </Line>
         </Sheet>
       )}
+      {!job.closedAt && <AfterClear />}
       {!job.closedAt && <Tests proof={proof} />}
       {!job.closedAt && <Rides />}
       {!job.closedAt && <QuietDrives />}

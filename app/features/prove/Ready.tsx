@@ -1,6 +1,5 @@
 import { addDays, format, parseISO } from "date-fns";
 import { useState } from "react";
-import styled from "styled-components";
 import { countingSince } from "@core/proving/count";
 import { inspectionLies, mayBePermanent, readyDays, type ReadyDays } from "@core/proving/ready";
 import { saveDays, type CalendarDay } from "~/store/calendar";
@@ -13,20 +12,9 @@ import { Choice } from "~/ui/Choice";
 import { daysTo, InspectionDay } from "~/ui/InspectionDay";
 import { Caution, Row, Sheet, Soft } from "~/ui/bits";
 import { Trouble } from "~/ui/Trouble";
+import { Why } from "~/ui/Why";
 import type { JobIntents } from "~/store/job-intents";
 import { ReadyBar } from "./ReadyBar";
-
-const Monitors = styled.dl`
-  display: grid;
-  gap: 8px;
-  dt {
-    font-weight: 700;
-  }
-  dd {
-    margin: 0;
-    color: var(--ink-soft);
-  }
-`;
 
 /** How often it is driven, in steps that somebody knows without counting. */
 const OFTEN = [
@@ -94,19 +82,10 @@ export function Ready() {
       <InspectionDay on={vehicle.inspection ?? ""} onTold={(on) => send({ intent: "vehicle", inspection: on })} />
       {!isReady && days && inspectionIn !== null && <InspectionSays inDays={inspectionIn} days={days} />}
       {!isReady && (
-        <details>
-          <summary>What each monitor needs</summary>
-          <Monitors>
-            {monitors.map((m) => (
-              <div key={m.id}>
-                <dt>
-                  {m.name}, {drivesText(m.drives)}
-                </dt>
-                <dd>{m.needs}</dd>
-              </div>
-            ))}
-          </Monitors>
-        </details>
+        <Why
+          label="What each monitor needs"
+          lines={monitors.map((m) => `${m.name}, ${drivesText(m.drives)}: ${m.needs}`)}
+        />
       )}
       {mayBePermanent(pack, vehicle) && (
         <Soft>

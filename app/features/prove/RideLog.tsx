@@ -6,12 +6,15 @@ import { noted, rideSays, type RideNoted, type Told } from "@core/proving/told";
 import type { RideDone } from "@core/record/types";
 import { clock } from "~/store/clock";
 import { shortTime } from "~/store/format";
+import { dropFixes } from "~/store/ride-record";
 import { readRides } from "~/workers/log";
 import type { RidesRead } from "~/workers/log.worker";
 import { Button } from "~/ui/Button";
 import { Choice } from "~/ui/Choice";
 import { FileDrop } from "~/ui/FileDrop";
 import { Caution, Row, Soft } from "~/ui/bits";
+
+import { RideRecorder } from "./RideRecorder";
 
 const RideChart = lazy(() => import("./RideChart"));
 
@@ -32,12 +35,14 @@ function setOff(read: Extract<RidesRead, { rides: unknown }>, away: number): str
 
 /** A file of the ride: its rides with their speed, before anything is noted. */
 export function RideLog({
+  job,
   rule,
   unit,
   known,
   busy,
   onNote,
 }: {
+  job: string;
   rule: RideRule;
   unit: Told;
   known: readonly RideDone[];
@@ -46,6 +51,9 @@ export function RideLog({
 }) {
   const [file, pick] = useState<File | null>(null);
   const [read, set] = useState<RidesRead | "reading" | null>(null);
+  /** The file is what this phone recorded; once its rides are noted it is not needed any more. */
+  const [own, setOwn] = useState(false);
+  const [recorded, setRecorded] = useState(0);
   const running = useRef<AbortController | null>(null);
   useEffect(() => () => running.current?.abort(), []);
   const begin = (of: File, told: SpeedUnit | null) => {
@@ -73,10 +81,21 @@ export function RideLog({
         label="A log of the ride"
         pick="Pick a log"
         accept={[".gpx", ".csv", ".txt", ".tsv", "text/csv", "application/gpx+xml"]}
-        onFile={(f) => begin(f, null)}
+        onFile={(f) => {
+          setOwn(false);
+          begin(f, null);
+        }}
       >
         GPX, or CSV with a time and a speed or a position.
       </FileDrop>
+      <RideRecorder
+        key={recorded}
+        job={job}
+        onRide={(f) => {
+          setOwn(true);
+          begin(f, null);
+        }}
+      />
       {read === "reading" && (
         <Row role="status">
           <Soft>Reading {file?.name}.</Soft>
@@ -102,29 +121,7 @@ export function RideLog({
       )}
       {found && (
         <div role="status" style={{ display: "grid", gap: 12 }}>
-          {found.rides.length === 0 && (
-            <p>{file?.name} holds no ride: nothing moved in it for more than some seconds.</p>
-          )}
-          {found.rides.map(({ judged, drawn }, i) => (
-            <Found key={judged.ride.away}>
-              <p>
-                {found.dated ? shortTime(told[i].at) : `Ride ${i + 1}`}, {Math.round(judged.length.have / 60)} min:{" "}
-                <strong>{rideSays(judged, rule, unit)}</strong>
-              </p>
-              <Suspense fallback={<div style={{ height: 180 }} />}>
-                <RideChart of={drawn} limit={rule.above?.kmh ?? null} unit={unit} says={rideSays(judged, rule, unit)} />
-              </Suspense>
-            </Found>
-          ))}
-          {!found.dated && found.rides.length > 0 && (
-            <Soft>The log names no date: its last ride is taken to have ended just now.</Soft>
-          )}
-          {rule.idleSeconds !== undefined && found.rides.length > 0 && (
-            <Soft>A log does not tell whether the engine ran while it stood: it is taken as running.</Soft>
-          )}
-          {found.notes.map((n) => (
-            <Soft key={n}>{n}</Soft>
-          ))}
+          <FoundRides found={found} told={told} name={file?.name ?? "It"} rule={rule} unit={unit} />
           <Row>
             {news.length > 0 && (
               <Button
@@ -133,6 +130,7 @@ export function RideLog({
                 onPress={() => {
                   onNote(news);
                   close();
+                  if (own) void dropFixes(job).then(() => setRecorded(recorded + 1));
                 }}
               >
                 {news.length === 1 ? "Note this ride" : `Note these ${news.length} rides`}
@@ -145,6 +143,47 @@ export function RideLog({
           </Row>
         </div>
       )}
+    </>
+  );
+}
+
+/** Each ride of a log with its verdict and its speed, and what the log does not tell. */
+function FoundRides({
+  found,
+  told,
+  name,
+  rule,
+  unit,
+}: {
+  found: Extract<RidesRead, { rides: unknown }>;
+  told: readonly RideNoted[];
+  name: string;
+  rule: RideRule;
+  unit: Told;
+}) {
+  return (
+    <>
+      {found.rides.length === 0 && <p>{name} holds no ride: nothing moved in it for more than some seconds.</p>}
+      {found.rides.map(({ judged, drawn }, i) => (
+        <Found key={judged.ride.away}>
+          <p>
+            {found.dated ? shortTime(told[i].at) : `Ride ${i + 1}`}, {Math.round(judged.length.have / 60)} min:{" "}
+            <strong>{rideSays(judged, rule, unit)}</strong>
+          </p>
+          <Suspense fallback={<div style={{ height: 180 }} />}>
+            <RideChart of={drawn} limit={rule.above?.kmh ?? null} unit={unit} says={rideSays(judged, rule, unit)} />
+          </Suspense>
+        </Found>
+      ))}
+      {!found.dated && found.rides.length > 0 && (
+        <Soft>The log names no date: its last ride is taken to have ended just now.</Soft>
+      )}
+      {rule.idleSeconds !== undefined && found.rides.length > 0 && (
+        <Soft>A log does not tell whether the engine ran while it stood: it is taken as running.</Soft>
+      )}
+      {found.notes.map((n) => (
+        <Soft key={n}>{n}</Soft>
+      ))}
     </>
   );
 }

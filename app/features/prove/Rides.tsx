@@ -43,6 +43,7 @@ export function Rides() {
         </DoneLines>
       )}
       <RideLog
+        job={job.id}
         rule={rule}
         unit={speed}
         known={rides}

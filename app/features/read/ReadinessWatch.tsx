@@ -1,9 +1,12 @@
-import { useCallback, useEffect, useState } from "react";
+import { useCallback, useEffect } from "react";
 import styled from "styled-components";
 import type { ReadinessLamp } from "@core/pack/way";
 import { ONE_KEY } from "@core/record/inputs/tap";
-import { readinessVerdict } from "@core/procedure/readiness";
+import { readinessVerdict, withUnseen } from "@core/procedure/readiness";
+import { holds, list, nullable, number, object, oneOf, pair, type Of } from "@core/schema/rule";
 import { clock } from "~/store/clock";
+import { dropDraft } from "~/store/drafts";
+import { useDraft } from "~/store/use-draft";
 import type { JobData } from "~/store/job-data";
 import { Button } from "~/ui/Button";
 import { Choice } from "~/ui/Choice";
@@ -30,33 +33,51 @@ const Countdown = styled.p`
   }
 `;
 
+/** A page that is at work looks at the clock more often than this, ms; what lies further apart nobody watched. */
+const AT_WORK_MS = 2500;
+
+const ms = number(0);
+const watchRule = object({
+  /** Wall clock at key-on, and the last moment at which the page was at work, ms since 1970. */
+  began: nullable(ms),
+  last: ms,
+  flashes: list(ms, { max: 1000 }),
+  unseen: list(pair(ms, ms), { max: 1000 }),
+  atEnd: nullable(oneOf("lit", "dark")),
+});
+/** A watch as it is kept: it goes on after a reload, and knows when nobody looked. */
+type Kept = Of<typeof watchRule>;
+const isKept = (v: unknown): v is Kept => "value" in holds(watchRule, v);
+const NOT_BEGUN: Kept = { began: null, last: 0, flashes: [], unseen: [], atEnd: null };
+
 /** Readiness by lamp: a wait, a watch with taps, a verdict. */
 export function ReadinessWatch({ data, tells }: { data: JobData; tells: ReadinessLamp }) {
   const { send } = useIntents<JobIntents>(null);
-  const [began, setBegan] = useState<number | null>(null);
-  const [now, setNow] = useState(0);
-  const [flashes, setFlashes] = useState<number[]>([]);
-  const [atEnd, setAtEnd] = useState<"lit" | "dark" | null>(null);
+  const [watch, keep] = useDraft<Kept>(`${data.job.id}/readiness`, NOT_BEGUN, isKept);
+  const { began, flashes, unseen, atEnd, last } = watch;
   const record = useRecordLists(data);
-  useUndoKey(useCallback(() => setFlashes((all) => all.slice(0, -1)), []));
+  const undo = useCallback(() => keep({ ...watch, flashes: watch.flashes.slice(0, -1) }), [keep, watch]);
+  useUndoKey(undo);
   const total = (tells.waitSeconds + tells.watchSeconds) * 1000;
-  const watched = began === null ? 0 : now - began;
+  const watched = began === null ? 0 : last - began;
   const over = watched >= total;
   useEffect(() => {
     if (began === null || over) return;
-    return clock.every(200, () => setNow(clock.ticks()));
-  }, [began, over]);
+    return clock.every(200, () => {
+      const now = clock.now();
+      const gap = now - watch.last > AT_WORK_MS || document.visibilityState === "hidden";
+      const missed = [Math.max(0, watch.last - began), Math.max(0, now - began)] as const;
+      keep({ ...watch, last: Math.max(now, began), unseen: gap ? withUnseen(watch.unseen, missed) : watch.unseen });
+    });
+  }, [began, over, watch, keep]);
   const verdict = readinessVerdict(tells, {
     flashes,
     watched: over ? total : watched,
+    unseen,
     atEnd: atEnd ?? (tells.complete === "steady" ? "dark" : "lit"),
   });
   const told = verdict.state === "not-complete" || (over && atEnd !== null);
-  const again = () => {
-    setBegan(null);
-    setFlashes([]);
-    setAtEnd(null);
-  };
+  const again = () => keep(NOT_BEGUN);
   return (
     <>
       <h1 aria-live="polite">
@@ -82,38 +103,28 @@ export function ReadinessWatch({ data, tells }: { data: JobData; tells: Readines
             then: not complete. {tells.complete === "steady" ? "Steady" : "Out"}: complete.
           </Soft>
           <Row>
-            <Button
-              $look="primary"
-              onPress={() => {
-                setBegan(clock.ticks());
-                setNow(clock.ticks());
-              }}
-            >
+            <Button $look="primary" onPress={() => keep({ ...NOT_BEGUN, began: clock.now(), last: clock.now() })}>
               The key goes on now
             </Button>
           </Row>
         </>
       )}
       {began !== null && !told && !over && (
-        <>
-          <Countdown role="timer">
-            {Math.ceil(
-              (watched < tells.waitSeconds * 1000 ? tells.waitSeconds * 1000 - watched : total - watched) / 1000,
-            )}{" "}
-            s<small>{watched < tells.waitSeconds * 1000 ? "until it tells" : "of watching left"}</small>
-          </Countdown>
-          <Pad keys={ONE_KEY} onDown={(at) => setFlashes([...flashes, at - began])} onUp={() => undefined} />
-          <Soft>
-            {flashes.length} {flashes.length === 1 ? "blink" : "blinks"} so far. Undo with <Kbd>Z</Kbd>
-          </Soft>
-        </>
+        <WatchOn
+          left={watched < tells.waitSeconds * 1000 ? tells.waitSeconds * 1000 - watched : total - watched}
+          waits={watched < tells.waitSeconds * 1000}
+          blinks={flashes.length}
+          onBlink={(at) =>
+            keep({ ...watch, flashes: [...flashes, Math.max(0, clock.now() - (clock.ticks() - at) - began)] })
+          }
+        />
       )}
       {over && verdict.state !== "not-complete" && (
         <Sheet>
           <Choice
             label="The lamp now"
             value={atEnd}
-            onChange={setAtEnd}
+            onChange={(now) => keep({ ...watch, atEnd: now })}
             options={[
               { value: "lit", label: "Stays lit" },
               { value: "dark", label: "Is out" },
@@ -132,21 +143,47 @@ export function ReadinessWatch({ data, tells }: { data: JobData; tells: Readines
         {told && (
           <Button
             $look="primary"
-            onPress={() =>
-              void record({
+            onPress={() => {
+              const told = record({
                 input: "readiness",
                 run: "before",
                 lists: {},
                 readiness: verdict.state === "too-early" ? "unclear" : verdict.state,
                 says: verdict.headline,
-              })
-            }
+              });
+              void told.then(() => dropDraft(`${data.job.id}/readiness`));
+            }}
           >
             Record this reading
           </Button>
         )}
         {began !== null && <Button onPress={again}>Start over</Button>}
       </Row>
+    </>
+  );
+}
+
+/** The time that is left, and the pad for each blink. @param left ms */
+function WatchOn({
+  left,
+  waits,
+  blinks,
+  onBlink,
+}: {
+  left: number;
+  waits: boolean;
+  blinks: number;
+  onBlink: (at: number) => void;
+}) {
+  return (
+    <>
+      <Countdown role="timer">
+        {Math.ceil(left / 1000)} s<small>{waits ? "until it tells" : "of watching left"}</small>
+      </Countdown>
+      <Pad keys={ONE_KEY} onDown={onBlink} onUp={() => undefined} />
+      <Soft>
+        {blinks} {blinks === 1 ? "blink" : "blinks"} so far. Undo with <Kbd>Z</Kbd>
+      </Soft>
     </>
   );
 }

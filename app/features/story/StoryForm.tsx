@@ -134,6 +134,9 @@ export function StoryForm() {
         <Toggle isSelected={handOver} onChange={setHandOver}>
           Another workshop will diagnose it next: do not clear
         </Toggle>
+        <Toggle isSelected={story.forSale} onChange={(forSale) => set({ forSale })}>
+          It is for sale
+        </Toggle>
       </Sheet>
       <Trouble problem={problem} />
       <StepAction>
