@@ -6,6 +6,7 @@ import { benchJobs } from "./bench-jobs";
 import { benchDiagnosis } from "./bench-diagnosis";
 import { benchLogs } from "./bench-logs";
 import { benchLearn } from "./bench-learn";
+import { benchProof } from "./bench-proof";
 import { benchTables } from "./bench-tables";
 import { identifyCases } from "./identify-cases";
 import { learnCases } from "./learn-cases";
@@ -16,6 +17,7 @@ const USAGE = `klinko decode --dialects D.json --cases F.jsonl [--table]   one J
 klinko identify --dialects D.json --cases F.jsonl           ranked dialects, one JSON line a case
 klinko learn --cases F.jsonl                                how each lamp talks, with no dialect given
 klinko bench-diagnosis [--n 1000] [--seed 5] [--pack ID] [--check]
+klinko bench-proof [--n 20000] [--seed 5] [--check]         how probable it is said to be that a code is gone, against how often it is
 klinko bench-logs [--n 1000] [--seed 11] [--check] [--v]
 klinko bench-learn [--dir FOLDER | --made N [--seed 5] | --random N [--seed 5]] [--modes …] [--profiles …] [--check] [--show]
   how often that is right (default: ../shared/bench/wide), for made-up cases of its dialects, or of dialects at random
@@ -56,6 +58,7 @@ const commands: Record<string, () => number> = {
   generate: () => generate(given),
   fit: () => fit(given),
   taps: () => taps(given),
+  "bench-proof": () => benchProof(given),
   "bench-tables": () => benchTables(given),
   jobs: () => benchJobs(given),
   pack: () => (rest[0] === "check" ? packCheck(rest[1]) : rest[0] === "schema" ? packSchemaOut() : usage()),

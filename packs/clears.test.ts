@@ -3,7 +3,15 @@ import { PACKS } from "./index";
 import { planClear, wipes, type ClearFacts } from "@core/clearing/plan";
 
 const all = PACKS.flatMap((pack) => pack.systems.map((s) => ({ pack, system: s.id, name: `${pack.make} ${s.name}` })));
-const free: ClearFacts = { recorded: true, unread: [], partial: [], radio: "none", immobiliser: "none", handOver: false, forSale: false };
+const free: ClearFacts = {
+  recorded: true,
+  unread: [],
+  partial: [],
+  radio: "none",
+  immobiliser: "none",
+  handOver: false,
+  forSale: false,
+};
 const RADIO: ClearFacts["radio"][] = ["none", "code-known", "code-unknown", "not-asked"];
 
 describe("planClear", () => {

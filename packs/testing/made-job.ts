@@ -41,7 +41,7 @@ export class Made {
       changes: [],
       drives: [],
       radio: "none",
-  immobiliser: "none",
+      immobiliser: "none",
       createdAt: at(0),
       ...more,
     };
