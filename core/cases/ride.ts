@@ -1,6 +1,6 @@
 import { normal } from "../flash/encode";
 import { KMH, type SpeedUnit } from "../logs/log";
-import type { Counts, Part } from "../proving/rides";
+import { isWarm, type Counts, type Part, type Warm } from "../proving/rides";
 import type { RideRule } from "../pack/ride";
 
 /** A ride that never was: its file as some logger would have written it, and what is true of it. */
@@ -8,7 +8,7 @@ export interface MadeRide {
   text: string;
   rule: RideRule;
   /** Seconds that are true, and those that no row of the file tells of. */
-  truth: { idle: Part | null; length: Part; above: Part | null };
+  truth: { idle: Part | null; length: Part; above: Part | null; warm: Warm | null };
   /** What can be said at best. */
   counts: Counts;
 }
@@ -50,6 +50,13 @@ function trueSpeed(random: () => number): { v: number[]; idle: number } {
   return { v, idle };
 }
 
+/** The engine warms up on the way, and its thermostat holds it; some are broken and open too early. @returns °C after so many seconds */
+function warmUp(random: () => number): (seconds: number) => number {
+  const thermostat = random() < 0.7 ? 84 + 6 * random() : 55 + 25 * random();
+  const minutes = 2 + 3 * random();
+  return (seconds) => thermostat - (thermostat - 12) * Math.exp(-seconds / 60 / minutes);
+}
+
 /** A ride as a file: recorded speed or positions or both, at even or mixed times, with noise, dropouts and slips. */
 export function makeRide(random: () => number): MadeRide {
   const { v } = trueSpeed(random);
@@ -58,7 +65,10 @@ export function makeRide(random: () => number): MadeRide {
     above: { kmh: 40 + 10 * Math.floor(6 * random()), seconds: Math.round(30 + 570 * random()) },
     rides: 1,
     ...(random() < 0.5 && { idleSeconds: Math.round(30 + 400 * random()) }),
+    ...(random() < 0.3 && { celsius: 60 + 5 * Math.floor(6 * random()) }),
   };
+  const coolant = warmUp(random);
+  const fahrenheit = random() < 0.3;
   const kind = random();
   const withSpeed = kind < 0.7;
   const withPlace = kind > 0.4;
@@ -74,6 +84,7 @@ export function makeRide(random: () => number): MadeRide {
   const comma = random() < 0.3;
   const delimiter = comma ? ";" : DELIMITERS[Math.floor(3 * random())];
   const form = Math.floor(4 * random());
+  const withCoolant = !gpx && random() < 0.6;
   const start = Date.UTC(2026, 5, 3, 8, 0, 0) + Math.floor(random() * 3e9);
   const heading = 2 * Math.PI * random();
   const noise = 2 + 3 * random();
@@ -109,6 +120,7 @@ export function makeRide(random: () => number): MadeRide {
         time,
         ...(withSpeed ? [random() < 0.002 ? "-" : number(speed, 2)] : []),
         ...(withPlace ? [number(lat, 7), number(lon, 7)] : []),
+        ...(withCoolant ? [number(fahrenheit ? 32 + 1.8 * coolant(at) : coolant(at), 1)] : []),
       ].join(delimiter),
     );
   }
@@ -116,11 +128,14 @@ export function makeRide(random: () => number): MadeRide {
     "time",
     ...(withSpeed ? [`speed (${named})`] : []),
     ...(withPlace ? ["latitude", "longitude"] : []),
+    ...(withCoolant ? [`coolant (${fahrenheit ? "°F" : "°C"})`] : []),
   ].join(delimiter);
   const text = gpx
     ? `<?xml version="1.0"?><gpx version="1.1"><trk><trkseg>${rows.join("\n")}</trkseg></trk></gpx>`
     : [title, ...rows].join("\n");
-  const truth = trueParts(v, rule, gaps);
+  const home = v.findLastIndex((x) => x >= 4) * STEP;
+  const warm = rule.celsius === undefined ? null : { have: withCoolant ? coolant(home) : null, need: rule.celsius };
+  const truth = { ...trueParts(v, rule, gaps), warm };
   return { text, rule, truth, counts: atBest(truth) };
 }
 
@@ -137,7 +152,7 @@ function trueParts(
   v: readonly number[],
   rule: RideRule,
   gaps: readonly (readonly [number, number])[],
-): MadeRide["truth"] {
+): Omit<MadeRide["truth"], "warm"> {
   const away = v.findIndex((x) => x >= 4);
   const home = v.findLastIndex((x) => x >= 4);
   const part = (from: number, to: number, need: number, holds: (x: number) => boolean): Part => {
@@ -154,8 +169,10 @@ function trueParts(
   };
 }
 
-const atBest = ({ idle, length, above }: MadeRide["truth"]): Counts => {
+const atBest = ({ idle, length, above, warm }: MadeRide["truth"]): Counts => {
+  const isNot = warm ? isWarm(warm) : "yes";
+  if (isNot === "no") return "no";
   const all = [idle, length, above].flatMap((p) => p ?? []);
   if (all.some((p) => p.have + p.unknown < p.need)) return "no";
-  return all.every((p) => p.have >= p.need) ? "yes" : "unknown";
+  return all.every((p) => p.have >= p.need) && isNot === "yes" ? "yes" : "unknown";
 };

@@ -37,6 +37,7 @@ export function cleaned(raw: Raw, unit: SpeedUnit | null): LogRead {
     notes.push(
       `${raw.skipped} ${raw.skipped === 1 ? "row" : "rows"} could not be read and ${raw.skipped === 1 ? "is" : "are"} left out.`,
     );
+  const celsius = warmth(pick(raw.coolant), raw.degrees, notes);
   const derived = lat && lon ? slopeSpeed(t, lat, lon) : null;
   if (lat && lon && teleports(t, lat, lon))
     return {
@@ -47,7 +48,15 @@ export function cleaned(raw: Raw, unit: SpeedUnit | null): LogRead {
     if (!derived) return { fault: "It has times, but next to no speeds." };
     notes.push("Speeds are worked out from the positions.");
     return {
-      log: { t: shifted(t, raw), kmh: derived.kmh, dated: raw.dated, zoned: raw.zoned, noise: derived.noise, notes },
+      log: {
+        t: shifted(t, raw),
+        kmh: derived.kmh,
+        celsius,
+        dated: raw.dated,
+        zoned: raw.zoned,
+        noise: derived.noise,
+        notes,
+      },
     };
   }
   const by = unit ?? unitOf(recorded, derived?.kmh ?? null, raw.unit, notes);
@@ -57,10 +66,26 @@ export function cleaned(raw: Raw, unit: SpeedUnit | null): LogRead {
     recorded.map((v) => v * KMH[by]),
     notes,
   );
-  return { log: { t: shifted(t, raw), kmh, dated: raw.dated, zoned: raw.zoned, noise: 0, notes } };
+  return { log: { t: shifted(t, raw), kmh, celsius, dated: raw.dated, zoned: raw.zoned, noise: 0, notes } };
 }
 
 const known = (v: Float64Array): number => v.reduce((n, x) => n + Number(!Number.isNaN(x)), 0);
+
+/** No coolant is colder or hotter, °C. */
+const COOLANT = [-40, 150] as const;
+/** From here on a warm engine that does not say so is told in °F. */
+const NO_CELSIUS = 130;
+
+/** The coolant in °C; what cannot be is not known. */
+function warmth(told: Float64Array | null, degrees: "°C" | "°F" | null, notes: string[]): Float64Array | null {
+  if (!told || !known(told)) return null;
+  const hottest = told.reduce((max, v) => (v > max ? v : max), -Infinity);
+  const fahrenheit = degrees === "°F" || (degrees === null && hottest > NO_CELSIUS);
+  if (fahrenheit && degrees === null)
+    notes.push("Its temperatures are taken to be told in °F: no coolant is that hot in °C.");
+  const celsius = told.map((v) => (fahrenheit ? ((v - 32) * 5) / 9 : v));
+  return celsius.map((v) => (v < COOLANT[0] || v > COOLANT[1] ? NaN : v));
+}
 
 /** Where there are no dates, time counts from the first row. */
 const shifted = (t: Float64Array, { dated }: Raw): Float64Array => (dated ? t : t.map((x) => x - t[0]));

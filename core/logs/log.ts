@@ -4,6 +4,8 @@ export interface Log {
   t: Float64Array;
   /** km/h; NaN where it is not known. */
   kmh: Float64Array;
+  /** Coolant, °C; NaN where it is not known, null where nothing tells it. */
+  celsius: Float64Array | null;
   dated: boolean;
   /** Its times name their zone; else they are those of the place where it was recorded. */
   zoned: boolean;
@@ -27,6 +29,9 @@ export interface Raw {
   unit: SpeedUnit | null;
   lat: Float64Array | null;
   lon: Float64Array | null;
+  /** Coolant, in the unit of its heading; null where that names none. */
+  coolant: Float64Array | null;
+  degrees: "°C" | "°F" | null;
   dated: boolean;
   zoned: boolean;
   /** Rows that could not be read at all. */

@@ -22,6 +22,8 @@ const faultOf = (text: string) => {
   return "fault" in read ? read.fault : "read";
 };
 
+const KM = { speed: "km/h", temperature: "°C" } as const;
+
 describe("a log of a ride", () => {
   it("is read for what is true of it, whatever wrote it, and counts no ride that does not", () => {
     const random = seeded(7);
@@ -32,8 +34,7 @@ describe("a log of a ride", () => {
       const { rides } = ridesOf(made.text, made.rule as typeof rule);
       const longest = rides.reduce((a, b) => (b.length.have > a.length.have ? b : a));
       right += Number(longest.counts === made.counts);
-      if (longest.counts === "yes" && made.counts !== "yes")
-        wrong.push(`${k}: ${rideSays(longest, made.rule, "km/h")}`);
+      if (longest.counts === "yes" && made.counts !== "yes") wrong.push(`${k}: ${rideSays(longest, made.rule, KM)}`);
       const { above } = made.truth;
       if (above && above.have > 120) expect(Math.abs(longest.above!.have / above.have - 1)).toBeLessThan(0.15);
     }
@@ -114,7 +115,7 @@ describe("a log of a ride", () => {
       .filter((_, s) => s < 15 || s > 40);
     const short = ridesOf(`time,speed (km/h)\n${gap.join("\n")}`).rides[0];
     expect(short.counts).toBe("unknown");
-    expect(rideSays(short, rule, "km/h")).toMatch(
+    expect(rideSays(short, rule, KM)).toMatch(
       /^not known whether it counts: at 40 km\/h or more for 0:3\d of 0:50, and 0:2\d of which the log tells nothing/,
     );
   });
@@ -144,11 +145,11 @@ describe("what is said of a ride", () => {
   it("names by how much it missed, in the person's units", () => {
     const { rides } = ridesOf(`time,speed (km/h)\n${drive(50, 46, (s, v) => `${iso(s)},${v}`)}`);
     expect(rides[0].counts).toBe("no");
-    expect(rideSays(rides[0], rule, "km/h")).toMatch(
+    expect(rideSays(rides[0], rule, KM)).toMatch(
       /^does not count: at 40 km\/h or more for 0:4\d of 0:50; on the way for 0:4\d of 1:00\.$/,
     );
-    expect(rideSays(rides[0], rule, "mph")).toMatch(/at 25 mph or more/);
-    expect(ruleSays({ ...rule, rides: 3, idleSeconds: 120 }, "km/h")).toBe(
+    expect(rideSays(rides[0], rule, { ...KM, speed: "mph" })).toMatch(/at 25 mph or more/);
+    expect(ruleSays({ ...rule, rides: 3, idleSeconds: 120 }, KM)).toBe(
       "3 rides, each: 1 min on the way, 0:50 min of it at 40 km/h or more, 2 min standing with the engine running before.",
     );
   });
@@ -157,23 +158,51 @@ describe("what is said of a ride", () => {
     const two = drive(50, 100, (s, v) => `${s},${v}`) + "\n" + drive(50, 100, (s, v) => `${s + 4000},${v}`);
     const { rides } = ridesOf(`t,speed (km/h)\n${two}`, { ...rule, offSeconds: 600 } as typeof rule);
     expect(rides.map((r) => r.counts)).toEqual(["unknown", "unknown"]);
-    expect(
-      byHand({ seconds: 900, above: 60, idle: 0, off: 300 }, { ...rule, offSeconds: 600 }, "km/h", iso(0)).says,
-    ).toBe("does not count: engine off before for 5:00 of 10:00.");
+    expect(byHand({ seconds: 900, above: 60, idle: 0, off: 300 }, { ...rule, offSeconds: 600 }, KM, iso(0)).says).toBe(
+      "does not count: engine off before for 5:00 of 10:00.",
+    );
   });
 
   it("counts what was ridden since the clear, and what was not taken back", () => {
     const { rides } = ridesOf(`time,speed (km/h)\n${drive(50, 100, (s, v) => `${iso(s)},${v}`)}`);
-    const logged = { ...noted(rides[0], rule, "km/h", iso(10)), notedAt: iso(200) };
+    const logged = { ...noted(rides[0], rule, KM, iso(10)), notedAt: iso(200) };
     const told = {
-      ...byHand({ seconds: 900, above: 60, idle: 0, off: 0 }, rule, "km/h", iso(3000)),
+      ...byHand({ seconds: 900, above: 60, idle: 0, off: 0 }, rule, KM, iso(3000)),
       notedAt: iso(4000),
     };
     expect([logged.counts, told.counts]).toEqual(["yes", "yes"]);
     expect(countingSince([logged, told], iso(100))).toEqual([told]);
     expect(countingSince([logged, { ...told, withdrawnAt: iso(5000) }], iso(0))).toEqual([logged]);
-    expect(byHand({ seconds: 900, above: 20, idle: 0, off: 0 }, rule, "km/h", iso(0)).says).toBe(
+    expect(byHand({ seconds: 900, above: 20, idle: 0, off: 0 }, rule, KM, iso(0)).says).toBe(
       "does not count: at 40 km/h or more for 0:20 of 0:50.",
+    );
+  });
+
+  it("asks for a warm engine where the make does, and knows it only from what tells the coolant", () => {
+    const rule = { seconds: 300, rides: 1, celsius: 80 };
+    const file = (heading: string, warmest: number) =>
+      [
+        heading,
+        ...Array.from({ length: 400 }, (_, s) =>
+          [s, s < 20 ? 0 : 60, Math.min(warmest, 20 + s / 4).toFixed(1)].join(";"),
+        ),
+      ].join("\n");
+    const says = (heading: string, warmest: number) => {
+      const read = readLog(file(heading, warmest));
+      if ("fault" in read) throw new Error(read.fault);
+      return rideSays(ridesIn(read.log, rule)[0], rule, KM);
+    };
+    expect(says("s;speed (km/h);coolant (°C)", 88)).toMatch(/^counts/);
+    expect(says("s;speed (km/h);coolant (°C)", 71)).toMatch(/^does not count: the coolant at 71 °C of 80 °C/);
+    expect(says("s;speed (km/h);ECT deg F", 100)).toMatch(/^does not count: the coolant at 38 °C of 80 °C/);
+    expect(says("s;speed (km/h);intake air temp", 88)).toMatch(
+      /^not known whether it counts: the coolant has to get to 80 °C/,
+    );
+    expect(ruleSays(rule, { ...KM, temperature: "°F" })).toContain("the coolant at 176 °F or more once");
+    const told = { seconds: 900, above: 0, idle: 0, off: 0 };
+    expect(byHand({ ...told, warm: true }, rule, KM, "2026-03-04T09:00:00.000Z").counts).toBe("yes");
+    expect(byHand({ ...told, warm: false }, rule, KM, "2026-03-04T09:00:00.000Z").says).toMatch(
+      /coolant did not get to 80 °C\.$/,
     );
   });
 });

@@ -3,13 +3,15 @@ import { Column, LOG_MAX_ROWS, type Raw, type RawRead, type SpeedUnit } from "./
 import { clockReader, dateReader, numberReader, type ReadTime } from "./times";
 
 /** What a column can be. */
-type Role = "time" | "date" | "speed" | "lat" | "lon";
+type Role = "time" | "date" | "speed" | "lat" | "lon" | "coolant";
 
 /** Words of a heading, the narrower before the wider. */
 const HEADINGS: readonly (readonly [Role, RegExp])[] = [
   ["lat", /^(lat|latitude|gps.?lat.*)\b/i],
   ["lon", /^(lon|lng|long|longitude|gps.?lon.*)\b/i],
   ["speed", /speed|velocity|\bkm\/?h\b|\bkph\b|\bmph\b|\bm\/s\b|\bvss\b|\bkn(ots)?\b/i],
+  // Of temperatures only that of the engine: the air outside and at the intake is no matter here.
+  ["coolant", /coolant|\bect\b|engine temp|water temp|^temp(erature)?\b(?!.*(air|intake|ambient|oil|outside))/i],
   ["date", /^date$/i],
   ["time", /time|^t$|^t[ _(]|seconds|^s$|elapsed|clock|^utc/i],
 ];
@@ -20,6 +22,11 @@ const UNITS: readonly (readonly [SpeedUnit, RegExp])[] = [
   ["m/s", /m\s?\/\s?s|mps|m s-1/i],
   ["kn", /\bkn(ots?)?\b|\bkts?\b/i],
 ];
+
+const DEGREES = [
+  ["°F", /°\s?f|\bf\b|fahrenheit|deg ?f/i],
+  ["°C", /°\s?c|\bc\b|celsius|deg ?c/i],
+] as const;
 
 const DELIMITERS = ["\t", ";", ",", "|"] as const;
 /** So many lines tell how a file is built. */
@@ -127,7 +134,7 @@ function rowsOf(
   const apart = roles.date !== undefined && timed(first[roles.time!]) && !/\d[-./]\d/.test(first[roles.time!]);
   const whole = (r: readonly string[]) => (apart ? `${r[roles.date!]} ${r[roles.time!]}` : r[roles.time!]);
   const { read, dated, zoned } = timeReader(whole(first), /\bms\b|milli/i.test(title("time")), sample.map(whole));
-  const [t, speed, lat, lon] = [new Column(), new Column(), new Column(), new Column()];
+  const [t, speed, lat, lon, coolant] = [new Column(), new Column(), new Column(), new Column(), new Column()];
   let skipped = 0;
   let began = false;
   let fault: string | null = null;
@@ -149,6 +156,7 @@ function rowsOf(
       speed.push(cell(data, "speed"));
       lat.push(cell(data, "lat"));
       lon.push(cell(data, "lon"));
+      coolant.push(cell(data, "coolant"));
       if (t.size > LOG_MAX_ROWS) {
         fault = `This log has more than ${LOG_MAX_ROWS} rows. Cut it to the days that are meant.`;
         parser.abort();
@@ -163,6 +171,8 @@ function rowsOf(
     unit: UNITS.find(([, words]) => words.test(title("speed")))?.[0] ?? null,
     lat: roles.lat === undefined || roles.lon === undefined ? null : lat.take(),
     lon: roles.lat === undefined || roles.lon === undefined ? null : lon.take(),
+    coolant: roles.coolant === undefined ? null : coolant.take(),
+    degrees: DEGREES.find(([, words]) => words.test(title("coolant")))?.[0] ?? null,
     dated,
     zoned,
     skipped,

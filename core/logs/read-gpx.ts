@@ -72,6 +72,9 @@ export function readGpx(text: string): RawRead {
       lon: lon.take(),
       speed: some ? speeds : null,
       unit: some ? "m/s" : null,
+      // What its extensions tell is the air.
+      coolant: null,
+      degrees: null,
       dated: true,
       // The format knows no other.
       zoned: true,

@@ -8,6 +8,8 @@ export const rideRule = object({
   seconds: number(10, 36_000),
   /** Above a speed for so long in all. */
   above: optional(object({ kmh: number(5, 250), seconds: number(1, 7200) })),
+  /** The coolant has to get so warm on the way, °C. */
+  celsius: optional(number(20, 130)),
   /** Engine off before it, since the ride before, seconds at least. */
   offSeconds: optional(number(0, 864_000)),
   /** So many such rides. */

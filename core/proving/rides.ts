@@ -19,6 +19,12 @@ export interface Part {
   need: number;
 }
 
+/** @param have null where nothing tells it */
+export interface Warm {
+  have: number | null;
+  need: number;
+}
+
 export type Counts = "yes" | "no" | "unknown";
 
 /** A ride held against the rule. */
@@ -28,6 +34,8 @@ export interface RideJudged {
   idle: Part | null;
   length: Part;
   above: Part | null;
+  /** The warmest that the coolant was on the way, °C, and what is needed; null where the rule does not ask. */
+  warm: Warm | null;
   /** Since the ride before; null where the rule does not ask. */
   off: Part | null;
   /** Stretches above the limit, seconds of the log. */
@@ -74,7 +82,7 @@ export function ridesIn(log: Log, rule: RideRule): RideJudged[] {
   const parts = Math.min(PARTS, Math.max(30, rule.offSeconds ?? PARTS));
   // Positions move a little also where it stands.
   const rides = found(known, parts, STANDS + 3 * log.noise);
-  return rides.map((ride, i) => judged(known, log.noise, ride, rides[i - 1] ?? null, rule));
+  return rides.map((ride, i) => judged(known, log, ride, rides[i - 1] ?? null, rule));
 }
 
 /** Shorter than that is a step out of the garage, s. */
@@ -103,7 +111,8 @@ function found({ t, v, gap }: Known, parts: number, stands: number): Ride[] {
   return rides.filter((r) => r.home - r.away > NO_RIDE);
 }
 
-function judged(known: Known, noise: number, ride: Ride, before: Ride | null, rule: RideRule): RideJudged {
+function judged(known: Known, log: Log, ride: Ride, before: Ride | null, rule: RideRule): RideJudged {
+  const { noise } = log;
   const within: Within = (from, to, holds) => {
     let [have, unknown] = [0, 0];
     const { t, v, gap } = known;
@@ -128,8 +137,17 @@ function judged(known: Known, noise: number, ride: Ride, before: Ride | null, ru
       ? null
       : { have: 0, unknown: before ? ride.away - before.home : Infinity, need: rule.offSeconds };
   const parts = { idle: near(idle, noise), length: near(length, noise), above: near(above ?? null, noise), off };
-  const all = Object.values(parts).filter((p) => p !== null);
-  return { ride, ...parts, fast, counts: all.map(countsOf).reduce(worse, "yes") };
+  const warm = rule.celsius === undefined ? null : { have: warmest(log, ride), need: rule.celsius };
+  const all = Object.values(parts).flatMap((p) => (p ? countsOf(p) : []));
+  return { ride, ...parts, warm, fast, counts: [...all, ...(warm ? [isWarm(warm)] : [])].reduce(worse, "yes") };
+}
+
+/** The warmest that the coolant was on the way, °C. */
+function warmest({ t, celsius }: Log, { away, home }: Ride): number | null {
+  if (!celsius) return null;
+  let most = -Infinity;
+  for (let i = firstAfter(t, away) - 1; i < t.length && t[i] <= home; i++) if (celsius[i] > most) most = celsius[i];
+  return most > -Infinity ? most : null;
 }
 
 /** Speeds that follow from positions come a little late and are smoothed: so many seconds, and this share, they cannot tell. */
@@ -172,7 +190,7 @@ function aboveIn(
 }
 
 /** First row after a moment, with a row before it. */
-function firstAfter(t: readonly number[], at: number): number {
+function firstAfter(t: ArrayLike<number>, at: number): number {
   let [low, high] = [1, t.length];
   while (low < high) {
     const mid = (low + high) >> 1;
@@ -190,5 +208,6 @@ function mark(list: [number, number][], from: number, to: number): void {
 
 export const countsOf = ({ have, unknown, need, margin = 0 }: Part): Counts =>
   have >= need + margin ? "yes" : have + unknown + margin >= need ? "unknown" : "no";
+export const isWarm = ({ have, need }: Warm): Counts => (have === null ? "unknown" : have >= need ? "yes" : "no");
 const worse = (a: Counts, b: Counts): Counts =>
   a === "no" || b === "no" ? "no" : a === "unknown" || b === "unknown" ? "unknown" : "yes";

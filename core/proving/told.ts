@@ -2,7 +2,7 @@ import { KMH } from "../logs/log";
 import type { Pack } from "../pack/pack";
 import type { RideRule } from "../pack/ride";
 import type { RideDone } from "../record/types";
-import { countsOf, type Counts, type Part, type RideJudged } from "./rides";
+import { countsOf, isWarm, type Counts, type Part, type RideJudged } from "./rides";
 
 /** What a ride must hold to prove something: as the pack says, else its time alone. */
 export const rideRuleOf = ({ proving }: Pick<Pack, "proving">): RideRule =>
@@ -12,10 +12,16 @@ const USUAL_MINUTES = 15;
 /** A ride, before it is noted. */
 export type RideNoted = Omit<RideDone, "notedAt">;
 
-/** In what speeds are told to this person. */
-export type Told = "km/h" | "mph";
+/** In what speeds and temperatures are told to this person. */
+export interface Told {
+  speed: "km/h" | "mph";
+  temperature: "°C" | "°F";
+}
 
-export const speedText = (kmh: number, unit: Told): string => `${Math.round(kmh / KMH[unit])} ${unit}`;
+export const speedText = (kmh: number, { speed }: Pick<Told, "speed">): string =>
+  `${Math.round(kmh / KMH[speed])} ${speed}`;
+export const warmthText = (celsius: number, { temperature }: Pick<Told, "temperature">): string =>
+  `${Math.round(temperature === "°F" ? (celsius * 9) / 5 + 32 : celsius)} ${temperature}`;
 
 /** "4:10", and hours before that where there are some. */
 function clockText(seconds: number): string {
@@ -29,11 +35,12 @@ function clockText(seconds: number): string {
 const minutesText = (seconds: number): string => `${seconds % 60 ? clockText(seconds) : Math.round(seconds / 60)} min`;
 
 /** What counts, in one sentence. */
-export function ruleSays({ idleSeconds, seconds, above, offSeconds, rides }: RideRule, unit: Told): string {
+export function ruleSays({ idleSeconds, seconds, above, celsius, offSeconds, rides }: RideRule, unit: Told): string {
   const parts = [
     `${minutesText(seconds)} on the way`,
     above && `${minutesText(above.seconds)} of it at ${speedText(above.kmh, unit)} or more`,
     idleSeconds !== undefined && `${minutesText(idleSeconds)} standing with the engine running before`,
+    celsius !== undefined && `the coolant at ${warmthText(celsius, unit)} or more once`,
     offSeconds !== undefined && `the engine off for ${minutesText(offSeconds)} since the ride before`,
   ].filter(Boolean);
   return `${rides === 1 ? "One ride" : `${rides} rides, each`}: ${parts.join(", ")}.`;
@@ -47,7 +54,7 @@ const WORDS: Record<Counts, string> = {
 
 /** Whether a ride counts, and by how much it missed: "does not count: at 80 km/h or more for 1:40 of 2:00." */
 export function rideSays(
-  ride: Pick<RideJudged, "idle" | "length" | "above" | "off" | "counts">,
+  ride: Pick<RideJudged, "idle" | "length" | "above" | "warm" | "off" | "counts">,
   rule: RideRule,
   unit: Told,
 ): string {
@@ -60,10 +67,19 @@ export function rideSays(
         open,
     ];
   };
+  const { warm } = ride;
+  const cold = warm && isWarm(warm) !== "yes";
   const all = [
     ...says(ride.above, (time) => `at ${speedText(rule.above!.kmh, unit)} or more for ${time}`, ride.counts === "yes"),
     ...says(ride.length, (time) => `on the way for ${time}`, ride.counts === "yes" && !ride.above),
     ...says(ride.idle, (time) => `standing at the start for ${time}`),
+    ...(cold
+      ? [
+          warm.have === null
+            ? `the coolant has to get to ${warmthText(warm.need, unit)}, and this log does not tell that`
+            : `the coolant at ${warmthText(warm.have, unit)} of ${warmthText(warm.need, unit)}`,
+        ]
+      : []),
     ...says(ride.off, (time) =>
       ride.off?.unknown === Infinity
         ? `the engine has to be off for ${clockText(ride.off.need)} before`
@@ -95,7 +111,7 @@ export const noted = (ride: RideJudged, rule: RideRule, unit: Told, at: string):
 
 /** A ride as somebody tells it, seconds. Whoever drove it knows what the rule asks. */
 export function byHand(
-  told: { seconds: number; above: number; idle: number; off: number },
+  told: { seconds: number; above: number; idle: number; off: number; warm?: boolean },
   rule: RideRule,
   unit: Told,
   at: string,
@@ -108,14 +124,16 @@ export function byHand(
     off: rule.offSeconds === undefined ? null : part(told.off, rule.offSeconds),
   };
   const all = Object.values(parts).flatMap((p) => p ?? []);
-  const counts = all.every((p) => countsOf(p) === "yes") ? "yes" : "no";
+  // Whoever saw the gauge knows whether it got there, and not by how much it missed.
+  const warm = rule.celsius === undefined || told.warm;
+  const counts = all.every((p) => countsOf(p) === "yes") && warm ? "yes" : "no";
   return {
     at,
     seconds: told.seconds,
     above: rule.above ? told.above : null,
     idle: rule.idleSeconds === undefined ? null : told.idle,
     counts,
-    says: rideSays({ ...parts, counts }, rule, unit),
+    says: `${rideSays({ ...parts, warm: null, counts }, rule, unit).replace(/\.$/, "")}${warm ? "" : `; the coolant did not get to ${warmthText(rule.celsius!, unit)}`}.`,
     by: "hand",
   };
 }

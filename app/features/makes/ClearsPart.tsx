@@ -10,6 +10,7 @@ import { LiveField, needed } from "./LiveField";
 import { CountFields } from "./CountFields";
 import { MonitorFields } from "./MonitorFields";
 import { RelearnFields } from "./RelearnFields";
+import { RideFields } from "./RideFields";
 import { NextPart } from "./NextPart";
 import { Columns } from "./layout";
 
@@ -36,6 +37,7 @@ export function ClearsPart() {
   const { pack } = useMake();
   const { edit, problem } = useEdit(pack);
   const [system] = pack.systems;
+  const { ride } = pack.proving;
   const press = pack.ways.some((w) => "readSeconds" in w.ask);
   const store = (clears: ClearWay[]) => edit((p) => withClears(p, clears));
   const prove = (part: Partial<Proving>) => edit((p) => told({ ...p, proving: { ...p.proving, ...part } }, "proving"));
@@ -76,15 +78,17 @@ export function ClearsPart() {
           onStore={(drive) => prove({ drive })}
         />
         <Columns>
-          <LiveField
-            label="Minutes of driving"
-            inputMode="numeric"
-            keep={`make/${pack.id}/minutes`}
-            value={String(pack.proving.driveMinutes ?? 15)}
-            maxLength={3}
-            fault={(t) => (Number(t) >= 1 && Number(t) <= 600 ? null : "Between 1 and 600 minutes.")}
-            onStore={(t) => prove({ driveMinutes: Math.round(Number(t)) })}
-          />
+          {!ride && (
+            <LiveField
+              label="Minutes of driving"
+              inputMode="numeric"
+              keep={`make/${pack.id}/minutes`}
+              value={String(pack.proving.driveMinutes ?? 15)}
+              maxLength={3}
+              fault={(t) => (Number(t) >= 1 && Number(t) <= 600 ? null : "Between 1 and 600 minutes.")}
+              onStore={(t) => prove({ driveMinutes: Math.round(Number(t)) })}
+            />
+          )}
           <LiveField
             label="Minutes of idle"
             inputMode="numeric"
@@ -95,6 +99,23 @@ export function ClearsPart() {
             onStore={(t) => prove({ idleMinutes: Number(t) })}
           />
         </Columns>
+        {ride ? (
+          <RideFields
+            ride={ride}
+            of="Rides that it takes"
+            keep={`make/${pack.id}/proving`}
+            onTold={(r) => prove({ ride: r, driveMinutes: Math.max(1, Math.round(r.seconds / 60)) })}
+          />
+        ) : (
+          <Row>
+            <Button
+              $look="quiet"
+              onPress={() => prove({ ride: { seconds: (pack.proving.driveMinutes ?? 15) * 60, rides: 1 } })}
+            >
+              A ride has to hold more than that
+            </Button>
+          </Row>
+        )}
       </Sheet>
       <MonitorFields />
       <Trouble problem={problem} />
@@ -132,16 +153,18 @@ function OneClear({
           fault={needed("Write what is done.")}
           onStore={(title) => onTold({ ...c, title })}
         />
-        <LiveField
-          label={SECONDS[c.does]}
-          description={short}
-          inputMode="numeric"
-          keep={`${keep}/seconds`}
-          value={String(c.seconds)}
-          maxLength={4}
-          fault={(t) => (Number(t) >= 1 && Number(t) <= 7200 ? null : "Between 1 and 7200 seconds.")}
-          onStore={(t) => onTold({ ...c, seconds: Number(t) })}
-        />
+        {!c.ride && (
+          <LiveField
+            label={SECONDS[c.does]}
+            description={short}
+            inputMode="numeric"
+            keep={`${keep}/seconds`}
+            value={String(c.seconds)}
+            maxLength={4}
+            fault={(t) => (Number(t) >= 1 && Number(t) <= 7200 ? null : "Between 1 and 7200 seconds.")}
+            onStore={(t) => onTold({ ...c, seconds: Number(t) })}
+          />
+        )}
         <LiveField
           label={c.kind === "fuse" ? "Which fuse, and where" : "What is done"}
           rows={2}

@@ -1,9 +1,10 @@
 import { useState } from "react";
 import { readMinutes } from "@core/minutes";
 import type { RideRule } from "@core/pack/ride";
-import { byHand, speedText, type RideNoted, type Told } from "@core/proving/told";
+import { byHand, speedText, warmthText, type RideNoted, type Told } from "@core/proving/told";
 import { clock } from "~/store/clock";
 import { Button } from "~/ui/Button";
+import { Choice } from "~/ui/Choice";
 import { Field } from "~/ui/Field";
 import { Row } from "~/ui/bits";
 import { Trouble } from "~/ui/Trouble";
@@ -24,6 +25,7 @@ export function RideByHand({
 }) {
   const [open, setOpen] = useState(false);
   const [typed, type] = useState(UNTOLD);
+  const [warm, tellWarm] = useState<"yes" | "no" | null>(null);
   const [fault, tell] = useState("");
   if (!open)
     return (
@@ -49,6 +51,7 @@ export function RideByHand({
           off: readMinutes(typed.off),
         };
         const missing = (Object.keys(asked) as (keyof typeof asked)[]).some((k) => asked[k] && value[k] === null);
+        if (rule.celsius !== undefined && warm === null) return tell("Say whether the engine got that warm.");
         if (missing) return tell("Type minutes as numbers, up to 1440. 0 where there was none.");
         if ((value.above ?? 0) > value.minutes!)
           return tell("It cannot have been fast for longer than it was on the way.");
@@ -57,13 +60,20 @@ export function RideByHand({
         const at = new Date(clock.now() - seconds * 1000).toISOString();
         onNote(
           byHand(
-            { seconds, above: (value.above ?? 0) * 60, idle: (value.idle ?? 0) * 60, off: (value.off ?? 0) * 60 },
+            {
+              seconds,
+              above: (value.above ?? 0) * 60,
+              idle: (value.idle ?? 0) * 60,
+              off: (value.off ?? 0) * 60,
+              warm: warm === "yes",
+            },
             rule,
             unit,
             at,
           ),
         );
         type(UNTOLD);
+        tellWarm(null);
         tell("");
         setOpen(false);
       }}
@@ -96,6 +106,17 @@ export function RideByHand({
           value={typed.above}
           onChange={(above) => type({ ...typed, above })}
           maxLength={6}
+        />
+      )}
+      {rule.celsius !== undefined && (
+        <Choice
+          label={`Did the coolant get to ${warmthText(rule.celsius, unit)}?`}
+          value={warm}
+          onChange={tellWarm}
+          options={[
+            { value: "yes", label: "Yes, by the gauge" },
+            { value: "no", label: "No, or nobody looked" },
+          ]}
         />
       )}
       <Trouble problem={fault || null} />

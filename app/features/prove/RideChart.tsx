@@ -1,6 +1,6 @@
 import { Area, ComposedChart, Line, ReferenceLine, XAxis, YAxis } from "recharts";
 import { KMH } from "@core/logs/log";
-import { speedText } from "@core/proving/told";
+import { speedText, type Told } from "@core/proving/told";
 import type { Drawn } from "@core/proving/drawn";
 import { ChartBox } from "~/ui/ChartBox";
 
@@ -13,7 +13,7 @@ export default function RideChart({
 }: {
   of: Drawn;
   limit: number | null;
-  unit: "km/h" | "mph";
+  unit: Told["speed"];
   says: string;
 }) {
   const told = (v: number | null) => (v === null ? null : v / KMH[unit]);
@@ -51,7 +51,7 @@ export default function RideChart({
             y={limit / KMH[unit]}
             stroke="var(--ink)"
             strokeDasharray="6 4"
-            label={{ value: speedText(limit, unit), position: "insideTopRight", fill: "var(--ink)" }}
+            label={{ value: speedText(limit, { speed: unit }), position: "insideTopRight", fill: "var(--ink)" }}
           />
         )}
       </ComposedChart>

@@ -171,7 +171,12 @@ function FoundRides({
             <strong>{rideSays(judged, rule, unit)}</strong>
           </p>
           <Suspense fallback={<div style={{ height: 180 }} />}>
-            <RideChart of={drawn} limit={rule.above?.kmh ?? null} unit={unit} says={rideSays(judged, rule, unit)} />
+            <RideChart
+              of={drawn}
+              limit={rule.above?.kmh ?? null}
+              unit={unit.speed}
+              says={rideSays(judged, rule, unit)}
+            />
           </Suspense>
         </Found>
       ))}

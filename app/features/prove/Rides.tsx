@@ -16,7 +16,7 @@ import { RideLog } from "./RideLog";
 /** Rides since the clear, held against what the make asks: noted by hand, or read from a log. */
 export function Rides() {
   const { job, pack } = useJob();
-  const { speed } = useSettings();
+  const told = useSettings();
   const { send, busy, problem } = useIntents<ProveIntents>("prove");
   const asked = ridesAsked(job, pack);
   if (!asked) return null;
@@ -28,7 +28,7 @@ export function Rides() {
       <h2>
         Rides that count: {counting} of {rule.rides}
       </h2>
-      <p>{ruleSays(rule, speed)}</p>
+      <p>{ruleSays(rule, told)}</p>
       {rides.length > 0 && (
         <DoneLines>
           {rides.map((r) => (
@@ -45,12 +45,12 @@ export function Rides() {
       <RideLog
         job={job.id}
         rule={rule}
-        unit={speed}
+        unit={told}
         known={rides}
         busy={busy}
-        onNote={(told) => send({ intent: "rides", rides: told })}
+        onNote={(rides) => send({ intent: "rides", rides })}
       />
-      <RideByHand rule={rule} unit={speed} busy={busy} onNote={(told) => send({ intent: "rides", rides: [told] })} />
+      <RideByHand rule={rule} unit={told} busy={busy} onNote={(ride) => send({ intent: "rides", rides: [ride] })} />
       <Trouble problem={problem} />
     </Sheet>
   );
