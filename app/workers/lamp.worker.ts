@@ -22,6 +22,8 @@ export interface LampSeen {
 export interface Seen {
   at: number;
   lamps: LampSeen[];
+  /** Pictures of a lamp that was drawn and has not changed yet, so that nobody can say whether it is lit; null where there is none. */
+  still: { t: Float64Array } | null;
   advice: Advice;
   pictures: number;
   /** Pictures that a camera should have given and did not. */
@@ -124,8 +126,10 @@ class Watch {
   private seen(): Seen | null {
     if (!this.lookout) return null;
     const { eye } = this.lookout;
+    const still = eye.lamps.find((lamp) => !lamp.discriminant);
     return {
       at: this.at,
+      still: still ? { t: Float64Array.from(still.t) } : null,
       lamps: eye.lamps.flatMap((lamp) => {
         const levels = levelsOf(lamp);
         return levels

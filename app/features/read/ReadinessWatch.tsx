@@ -1,4 +1,4 @@
-import { useCallback, useEffect } from "react";
+import { useCallback, useEffect, useState } from "react";
 import styled from "styled-components";
 import type { ReadinessLamp } from "@core/pack/way";
 import { ONE_KEY } from "@core/record/inputs/tap";
@@ -13,6 +13,11 @@ import { Choice } from "~/ui/Choice";
 import { Kbd, Row, Sheet, Soft } from "~/ui/bits";
 import { figures } from "~/ui/theme";
 import { Pad } from "./Pad";
+import { BeginCamera } from "./picture/Begin";
+import { BlinkEye } from "./picture/blink-eye";
+import { PictureWatch } from "./picture/picture-watch";
+import { PictureStage } from "./picture/Stage";
+import { usePicture } from "./picture/use-picture";
 import { useUndoKey } from "./use-undo-key";
 import { useRecordLists } from "./record-lists";
 import { SystemChoice } from "~/ui/SystemChoice";
@@ -50,12 +55,43 @@ type Kept = Of<typeof watchRule>;
 const isKept = (v: unknown): v is Kept => "value" in holds(watchRule, v);
 const NOT_BEGUN: Kept = { began: null, last: 0, flashes: [], unseen: [], atEnd: null };
 
+/** What a camera saw is judged so often, ms: all of it each time. */
+const LOOKED_MS = 1000;
+
+/** A camera that counts blinks, as long as the page is open. */
+function useCamera() {
+  const [eye] = useState(() => new BlinkEye());
+  // A lamp that only stays lit says nothing: the one that somebody drew, else the first that blinks, is taken.
+  const [picture] = useState(
+    () =>
+      new PictureWatch(
+        () => [eye],
+        (lamps) => Promise.resolve({ order: lamps.map((l) => l.id), speech: "words", doubtful: [] }),
+      ),
+  );
+  useEffect(() => () => picture.close(), [picture]);
+  useEffect(() => picture.subscribe(() => eye.look(picture)), [picture, eye]);
+  return { eye, picture };
+}
+
+const BEGIN = "Key off first. Then tap here as you turn it on.";
+const OVER = "The watch is over. What does the lamp do now?";
+
+/** What to do while it is watched. @param waits the lamp does not tell yet */
+function duringText(waits: boolean, filmed: boolean): string {
+  if (filmed) return waits ? "Wait. The camera watches." : "The camera counts each blink.";
+  return waits ? "Wait, and watch. A blink now is before its time: tap it." : "Watch the lamp. Tap with every blink.";
+}
+
 /** Readiness by lamp: a wait, a watch with taps, a verdict. */
 export function ReadinessWatch({ data, tells }: { data: JobData; tells: ReadinessLamp }) {
   const { send } = useIntents<JobIntents>(null);
   const [watch, keep] = useDraft<Kept>(`${data.job.id}/readiness`, NOT_BEGUN, isKept);
   const { began, flashes, unseen, atEnd, last } = watch;
   const record = useRecordLists(data);
+  const { eye, picture } = useCamera();
+  const lamp = usePicture(picture, (p) => p.chosen[0] != null || p.seen?.still != null);
+  const filmed = usePicture(picture, (p) => p.phase === "watching" || p.phase === "opening");
   const undo = useCallback(() => keep({ ...watch, flashes: watch.flashes.slice(0, -1) }), [keep, watch]);
   useUndoKey(undo);
   const total = (tells.waitSeconds + tells.watchSeconds) * 1000;
@@ -63,13 +99,18 @@ export function ReadinessWatch({ data, tells }: { data: JobData; tells: Readines
   const over = watched >= total;
   useEffect(() => {
     if (began === null || over) return;
-    return clock.every(200, () => {
+    return clock.every(filmed ? LOOKED_MS : 200, () => {
       const now = clock.now();
+      const seen = eye.since(began, picture.state);
+      if (seen) return keep({ ...watch, last: Math.max(now, began), ...seen });
       const gap = now - watch.last > AT_WORK_MS || document.visibilityState === "hidden";
       const missed = [Math.max(0, watch.last - began), Math.max(0, now - began)] as const;
       keep({ ...watch, last: Math.max(now, began), unseen: gap ? withUnseen(watch.unseen, missed) : watch.unseen });
     });
-  }, [began, over, watch, keep]);
+  }, [began, over, watch, keep, eye, filmed]);
+  useEffect(() => {
+    if (over) picture.stop();
+  }, [over, picture]);
   const verdict = readinessVerdict(tells, {
     flashes,
     watched: over ? total : watched,
@@ -77,19 +118,20 @@ export function ReadinessWatch({ data, tells }: { data: JobData; tells: Readines
     atEnd: atEnd ?? (tells.complete === "steady" ? "dark" : "lit"),
   });
   const told = verdict.state === "not-complete" || (over && atEnd !== null);
-  const again = () => keep(NOT_BEGUN);
+  const again = () => {
+    picture.close();
+    keep(NOT_BEGUN);
+  };
   return (
     <>
       <h1 aria-live="polite">
         {began === null
-          ? "Key off first. Then tap here as you turn it on."
+          ? BEGIN
           : told
             ? verdict.headline
             : over
-              ? "The watch is over. What does the lamp do now?"
-              : watched < tells.waitSeconds * 1000
-                ? "Wait, and watch. A blink now is before its time: tap it."
-                : "Watch the lamp. Tap with every blink."}
+              ? OVER
+              : duringText(watched < tells.waitSeconds * 1000, filmed)}
       </h1>
       <SystemChoice
         systems={data.systems}
@@ -97,20 +139,20 @@ export function ReadinessWatch({ data, tells }: { data: JobData; tells: Readines
         onChange={(system) => send({ intent: "system", system })}
       />
       {began === null && (
-        <>
-          <Soft>
-            Key on, engine off. {tells.waitSeconds} s of waiting, then {tells.watchSeconds} s of watching. Blinking
-            then: not complete. {tells.complete === "steady" ? "Steady" : "Out"}: complete.
-          </Soft>
-          <Row>
-            <Button $look="primary" onPress={() => keep({ ...NOT_BEGUN, began: clock.now(), last: clock.now() })}>
-              The key goes on now
-            </Button>
-          </Row>
-        </>
+        <Before
+          tells={tells}
+          picture={picture}
+          filmed={filmed}
+          lamp={lamp}
+          onKey={() => keep({ ...NOT_BEGUN, began: clock.now(), last: clock.now() })}
+        />
+      )}
+      {filmed && !over && (
+        <PictureStage picture={picture} names={["Lamp"]} playhead={null} onPlayhead={() => undefined} />
       )}
       {began !== null && !told && !over && (
         <WatchOn
+          filmed={filmed}
           left={watched < tells.waitSeconds * 1000 ? tells.waitSeconds * 1000 - watched : total - watched}
           waits={watched < tells.waitSeconds * 1000}
           blinks={flashes.length}
@@ -165,11 +207,13 @@ export function ReadinessWatch({ data, tells }: { data: JobData; tells: Readines
 
 /** The time that is left, and the pad for each blink. @param left ms */
 function WatchOn({
+  filmed,
   left,
   waits,
   blinks,
   onBlink,
 }: {
+  filmed: boolean;
   left: number;
   waits: boolean;
   blinks: number;
@@ -180,10 +224,58 @@ function WatchOn({
       <Countdown role="timer">
         {Math.ceil(left / 1000)} s<small>{waits ? "until it tells" : "of watching left"}</small>
       </Countdown>
-      <Pad keys={ONE_KEY} onDown={onBlink} onUp={() => undefined} />
+      {!filmed && <Pad keys={ONE_KEY} onDown={onBlink} onUp={() => undefined} />}
       <Soft>
-        {blinks} {blinks === 1 ? "blink" : "blinks"} so far. Undo with <Kbd>Z</Kbd>
+        {blinks} {blinks === 1 ? "blink" : "blinks"} so far
+        {filmed ? (
+          ", counted by the camera."
+        ) : (
+          <>
+            . Undo with <Kbd>Z</Kbd>
+          </>
+        )}
       </Soft>
+    </>
+  );
+}
+
+/** What comes, the one button that begins it, and the camera for who would rather not count. */
+function Before({
+  tells,
+  picture,
+  filmed,
+  lamp,
+  onKey,
+}: {
+  tells: ReadinessLamp;
+  picture: PictureWatch;
+  filmed: boolean;
+  /** The camera has a lamp to look at. */
+  lamp: boolean;
+  onKey: () => void;
+}) {
+  return (
+    <>
+      <Soft>
+        Key on, engine off. {tells.waitSeconds} s of waiting, then {tells.watchSeconds} s of watching. Blinking then:
+        not complete. {tells.complete === "steady" ? "Steady" : "Out"}: complete.
+      </Soft>
+      <Row>
+        <Button $look="primary" isDisabled={filmed && !lamp} onPress={onKey}>
+          The key goes on now
+        </Button>
+      </Row>
+      {!filmed && (
+        <Sheet aria-label="By camera">
+          <h2>Or let the camera count</h2>
+          <BeginCamera picture={picture} stored={null} />
+        </Sheet>
+      )}
+      {filmed && !lamp && (
+        <p>
+          <strong>Draw a box around the lamp first.</strong> While it does not blink it cannot be found by itself.
+        </p>
+      )}
     </>
   );
 }

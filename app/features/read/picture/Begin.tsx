@@ -23,8 +23,8 @@ export function BeginFilm({ picture }: { picture: PictureWatch }) {
   );
 }
 
-/** The camera, with the one question that it asks. @param stored a film that is kept is stored with its reading */
-export function BeginCamera({ picture, stored }: { picture: PictureWatch; stored: boolean }) {
+/** The camera, with the one question that it asks. @param stored a film that is kept is stored with its reading; null where none is offered */
+export function BeginCamera({ picture, stored }: { picture: PictureWatch; stored: boolean | null }) {
   const [keep, setKeep] = useState(false);
   useEffect(readyLampWorker, []);
   const problem = usePicture(picture, (s) => (s.phase === "idle" ? s.problem : null));
@@ -36,9 +36,11 @@ export function BeginCamera({ picture, stored }: { picture: PictureWatch; stored
         </div>
       )}
       <Soft>Lean the phone on something so that the lamp fills a tenth of the picture, out of the sun.</Soft>
-      <CheckBox isSelected={keep} onChange={setKeep}>
-        {stored ? "Keep the film with the reading" : "Keep the film, to save it as a file afterwards"}
-      </CheckBox>
+      {stored !== null && (
+        <CheckBox isSelected={keep} onChange={setKeep}>
+          {stored ? "Keep the film with the reading" : "Keep the film, to save it as a file afterwards"}
+        </CheckBox>
+      )}
       <Button $look="primary" onPress={() => void picture.startCamera(keep)}>
         Start the camera
       </Button>

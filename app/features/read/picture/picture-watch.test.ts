@@ -69,6 +69,7 @@ function lampOf(id: number, codes: string[] | "indicator" | "reflection", until:
 const seenOf = (at: number, ...lamps: LampSeen[]): Seen => ({
   at,
   lamps,
+  still: null,
   advice: null,
   pictures: 1,
   skipped: 0,

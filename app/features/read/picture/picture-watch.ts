@@ -3,7 +3,8 @@ import { turned, type Box } from "@core/lamp/patch";
 import type { FilmInfo } from "~/workers/film-frames";
 import { lampWorker } from "~/workers/lamp";
 import type { LampEvent, LampSeen, Seen } from "~/workers/lamp.worker";
-import type { ReadingSession } from "../session";
+import type { Home } from "../home";
+import type { ReadingSession, SessionState } from "../session";
 import { holdCamera, openCamera, type Held } from "./camera";
 import { bringFrames } from "./element-frames";
 import { bySpeech, type Ranking } from "./ranking";
@@ -65,6 +66,12 @@ const RANK_MS = 15_000;
 /** Pictures that wait while the worker searches one for lamps: a third of a second. */
 const BUFFER = 12;
 
+/** What takes what is seen of one lamp. `home`: where what is read belongs; null where it is kept elsewhere. */
+export type Watcher = Pick<ReadingSession, "beginPicture" | "seePicture" | "seeChange" | "endPicture"> & {
+  home: Home | null;
+  state: Pick<SessionState, "phase"> & Partial<Pick<SessionState, "reading">>;
+};
+
 /** A film or a camera that is watched: pictures to a worker, lamps to the sessions that read them. */
 export class PictureWatch {
   state = IDLE;
@@ -80,9 +87,9 @@ export class PictureWatch {
 
   /** @param sessions one for each lamp that is asked for, the first one always read */
   constructor(
-    private sessions: () => readonly ReadingSession[],
+    private sessions: () => readonly Watcher[],
     private rank: (lamps: readonly LampSeen[], until: number) => Promise<Ranking> = (lamps, until) =>
-      bySpeech(lamps, until, this.sessions()[0].home),
+      bySpeech(lamps, until, this.sessions()[0].home!),
   ) {}
 
   subscribe = (listener: () => void): (() => void) => {
@@ -347,7 +354,7 @@ export class PictureWatch {
     // Shown where its watch is still on the page.
     const mine = () => this.state.stream === stream;
     if (mine()) this.set({ kept });
-    if (!home.keep || !kept.size) return;
+    if (!home?.keep || !state.reading || !kept.size) return;
     const ok = await home.keep(kept, state.reading);
     if (mine()) this.set({ stored: ok ? "stored" : "no-room" });
   }

@@ -84,7 +84,15 @@ it("what follows no rhythm, or has hardly begun, does not speak", () => {
 });
 
 it("patches that do not speak are not offered", () => {
-  const seen = { at: 0, lamps: [lamp(1, 0), lamp(2, 0)], advice: null, pictures: 1, skipped: 0, analysis: 1 };
+  const seen = {
+    at: 0,
+    lamps: [lamp(1, 0), lamp(2, 0)],
+    still: null,
+    advice: null,
+    pictures: 1,
+    skipped: 0,
+    analysis: 1,
+  };
   expect(offered(seen, [1]).map((l) => l.id)).toEqual([2]);
   expect(offered(null, [1])).toEqual([]);
 });
