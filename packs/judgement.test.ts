@@ -138,6 +138,16 @@ describe("a reading", () => {
     ]);
   });
 
+  it("pressed for, one code again and again is all of the list only after two rounds of a neighbour that was counted short", () => {
+    const pressed = (times: number) =>
+      new Made("lindqvar").read(1, "engine", list(["9"], times), { input: "press", looked: { socket: "4" } }).known();
+    expect([2, 3, 4].map((n) => [pressed(n).codes[0].code, pressed(n).whole])).toEqual([
+      ["9", "likely"],
+      ["9", "likely"],
+      ["9", "certain"],
+    ]);
+  });
+
   it("that is there now is not certain any more once a newer answer does not name it", () => {
     const live = (codes: string[], n: number): ReadingResult => ({
       ...list(codes, n),

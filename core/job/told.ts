@@ -235,6 +235,10 @@ function watched(
   if (rival) doubts.push({ kind: "rival" });
   else if (codes.some((x) => x.heard < HEARD + Number(called))) doubts.push({ kind: "heard-once" });
   if (!result.complete) doubts.push(notWhole);
+  // A neighbour that was pressed for between and counted one short looks like the same code again: two rounds of both are needed.
+  const shown = heard?.roundsShown[result.codes[0]] ?? 0;
+  const alone = pressed && result.codes.length === 1 && shown < 2 * HEARD;
+  if (alone && result.complete) doubts.push(notWhole);
   // Who counts a run wrong two times alike still does not leave out the same code in two rounds.
   const rounds = heard ? roundsHeard({ ...heard, codes: result.codes }) : HEARD;
   const completeness = heard?.completeness ?? (result.complete ? result.confidence : 0);
@@ -244,7 +248,11 @@ function watched(
     reading,
     codes,
     // Numbers that somebody called out make sense wherever they leave off, and a press that asked nothing leaves no number.
-    { p: Math.min(completeness, result.confidence), heard: rounds, most: called ? atMost(most, "likely") : most },
+    {
+      p: Math.min(completeness, result.confidence),
+      heard: rounds,
+      most: called || alone ? atMost(most, "likely") : most,
+    },
     doubts,
   );
 }

@@ -107,7 +107,7 @@ export function ReadinessWatch({ data, tells }: { data: JobData; tells: Readines
       const missed = [Math.max(0, watch.last - began), Math.max(0, now - began)] as const;
       keep({ ...watch, last: Math.max(now, began), unseen: gap ? withUnseen(watch.unseen, missed) : watch.unseen });
     });
-  }, [began, over, watch, keep, eye, filmed]);
+  }, [began, over, watch, keep, eye, picture, filmed]);
   useEffect(() => {
     if (over) picture.stop();
   }, [over, picture]);
