@@ -86,7 +86,7 @@ describe("how probable it is that a code is gone", () => {
     expect(goneIn(cleared().read(14, "engine", none(), { run: "drive" }))).toBeNull();
     const driven = cleared().read(40, "engine", none(), { run: "drive" });
     expect(goneText(goneIn(driven)!)).toBe(
-      "67 % gone: 1 drive and reading without it, and how often it used to come nobody knows",
+      "67 % that it is gone: 1 drive and reading without it, and how often it used to come nobody knows",
     );
     expect(goneIn(driven.read(43, "engine", none(), { run: "drive" }))).toMatchObject({ quiet: 1 });
     expect(goneIn(driven.read(80, "engine", none(), { run: "drive" }))).toMatchObject({
@@ -98,7 +98,9 @@ describe("how probable it is that a code is gone", () => {
       .read(12, "engine", list(["26"]), { run: "key-on" })
       .clear(20);
     again.read(60, "engine", none(), { run: "drive" });
-    expect(goneText(goneIn(again)!)).toBe("75 % gone: 1 drive and reading without it, and it used to come in 1 of 1");
+    expect(goneText(goneIn(again)!)).toBe(
+      "75 % that it is gone: 1 drive and reading without it, and it used to come in 1 of 1",
+    );
     expect(goneIn(again.read(90, "engine", list(["26"]), { run: "drive" }))).toBeNull();
   });
 });

@@ -19,6 +19,11 @@ await withDemo(4181, async (browser, base) => {
     console.log(name);
   };
   const heading = (text) => page.getByRole("heading", { level: 1, name: text }).waitFor();
+  if (process.argv.includes("--proving")) {
+    await page.goto(base);
+    await page.getByRole("list", { name: "Vehicles" }).waitFor();
+    return proving(page, base, shot);
+  }
   await makes(page, await context.newPage(), base, shot);
   if (process.argv.includes("--makes")) return;
   await page.goto(base);
@@ -93,6 +98,16 @@ await withDemo(4181, async (browser, base) => {
   await page.getByRole("button", { name: "On to the checks" }).click();
   await page.getByRole("heading", { name: "What can be wrong" }).waitFor();
   await shot("checks");
+  await page.getByRole("button", { name: /^Other checks and tools/ }).click();
+  const figure = page.getByRole("img", { name: /^The meter sits between pin/ });
+  for (const check of await page.getByRole("button", { name: /^Do this one: Measure/ }).all()) {
+    await check.click();
+    await page.waitForTimeout(300);
+    if (await figure.isVisible()) break;
+  }
+  await figure.waitFor();
+  await page.evaluate(() => scrollTo(0, 0));
+  await shot("probe");
   await page.getByRole("button", { name: "On to the clear" }).click();
   await heading("2 codes: clear them, and see what returns first.");
   await shot("clear");
@@ -179,26 +194,6 @@ await withDemo(4181, async (browser, base) => {
   await page.waitForTimeout(2000);
   await page.getByRole("region", { name: "How it talks" }).evaluate((e) => e.scrollIntoView({ block: "end" }));
   await shot("learned");
-  await page.getByRole("button", { name: "Watch another" }).click();
-  await page.getByRole("button", { name: "Throw away" }).click();
-  await page.setViewportSize({ width: 1280, height: 1000 });
-  const bytes = readFileSync(film).toString("base64");
-  await page.addInitScript((b) => {
-    navigator.mediaDevices.getUserMedia = async () => {
-      const video = document.createElement("video");
-      video.src = URL.createObjectURL(new Blob([Uint8Array.from(atob(b), (c) => c.charCodeAt(0))]));
-      video.muted = true;
-      await video.play();
-      return video.captureStream();
-    };
-  }, bytes);
-  await page.goto(`${base}/watch`);
-  await tab("Camera");
-  await page.getByRole("button", { name: "Start the camera" }).click();
-  await page.getByText("The lamp is in sight.").waitFor({ timeout: 30_000 });
-  await page.getByText(/It blinks like/).waitFor({ timeout: 60_000 });
-  await page.waitForTimeout(25_000);
-  await shot("read-camera");
   await page.setViewportSize({ width: 1100, height: 800 });
   await page.goto(`${base}/simulated/demo-sm418t`);
   await page.getByRole("button", { name: "C", exact: true }).click();
@@ -207,52 +202,11 @@ await withDemo(4181, async (browser, base) => {
   await page.waitForTimeout(200);
   await shot("simulated-vehicle");
 
-  // The ways in of other makes.
   await page.setViewportSize({ width: 1280, height: 800 });
   await page.goto(`${base}/find?shape=trapezoid&place=engine-bay&year=1992`);
   await page.getByText("What would tell them apart").waitFor();
   await shot("finder");
-  const toHookUp = async (vehicle) => {
-    await page.goto(`${base}/vehicles/${vehicle}`);
-    await page.getByRole("button", { name: "New job" }).click();
-    await page.getByRole("button", { name: "Write the story down" }).click();
-    await page.getByRole("button", { name: "On to the lamp check" }).click();
-    await page.getByRole("heading", { level: 1, name: /^Key on, engine off/ }).waitFor();
-    const lit = page.getByRole("button", { name: /Stays lit/ }).first();
-    if (await lit.isVisible()) await lit.click();
-    else await page.getByText("Yes", { exact: true }).first().click();
-    await page.getByRole("link", { name: "On to the hook-up" }).click();
-    await page.getByText("Tick what is above first.").waitFor();
-    for (const box of await page.getByRole("group", { name: "Before you begin" }).locator("label").all())
-      await box.click();
-  };
-  await toHookUp("demo-ferry3");
-  await page.getByRole("button", { name: /Ready: on to the reading/ }).click();
-  await page.getByRole("button", { name: "Play the beat" }).click();
-  await page.waitForTimeout(700);
-  await page.keyboard.press("k");
-  await shot("runner");
-  await toHookUp("demo-sm9a");
-  await page.getByRole("link", { name: "Read", exact: true }).click();
-  for (const text of ["13", "34"]) {
-    await page.getByLabel("After the E").fill(text);
-    await page.keyboard.press("Enter");
-  }
-  await page.getByRole("button", { name: /All codes of Engine/ }).click();
-  await page.getByRole("button", { name: /nothing: next module/ }).click();
-  await page.getByLabel("After the C").fill("4?");
-  await page.keyboard.press("Enter");
-  await shot("module-walk");
-  await toHookUp("demo-sm88m");
-  const car = await context.newPage();
-  await car.goto(`${base}/simulated/demo-sm88m`);
-  for (const cavity of ["1", "2", "3"]) await car.getByRole("button", { name: cavity, exact: true }).click();
-  await car.getByText("Engine runs", { exact: true }).click();
-  await page.getByRole("link", { name: "Read", exact: true }).click();
-  await page.getByRole("button", { name: "Connect to the simulated unit" }).click();
-  await page.getByRole("button", { name: /Coolant temperature/ }).click();
-  await page.waitForTimeout(12000);
-  await shot("serial");
+  await proving(page, base, shot);
 });
 
 /** A make of one's own: its plug, its table with the page that it was read from, and the list of makes. */
@@ -301,4 +255,79 @@ async function makes(page, drawing, base, shot) {
   await page.goto(`${base}/makes`);
   await page.getByRole("list", { name: "Makes on this device" }).waitFor();
   await shot("makes");
+}
+
+/** A new job on a vehicle, up to the steps of its hook-up. */
+async function toHookUp(page, base, vehicle) {
+  await page.goto(`${base}/vehicles/${vehicle}`);
+  await page.getByRole("button", { name: "New job" }).click();
+  await page.getByRole("button", { name: "Write the story down" }).click();
+  await page.getByRole("button", { name: "On to the lamp check" }).click();
+  await page.getByRole("heading", { level: 1, name: /^Key on, engine off/ }).waitFor();
+  const lit = page.getByRole("button", { name: /Stays lit/ }).first();
+  if (await lit.isVisible()) await lit.click();
+  else await page.getByText("Yes", { exact: true }).first().click();
+  await page.getByRole("link", { name: "On to the hook-up" }).click();
+  await page.getByText("Tick what is above first.").waitFor();
+  for (const box of await page.getByRole("group", { name: "Before you begin" }).locator("label").all())
+    await box.click();
+}
+
+/** What follows a clear: when it is ready, the sheet that is handed on, a ride held against what it must hold, and where to probe. */
+async function proving(page, base, shot) {
+  const press = (name) => page.getByRole("button", { name }).first().click();
+  await toHookUp(page, base, "demo-et70p");
+  await page.getByRole("link", { name: "Read", exact: true }).click();
+  await page.getByRole("tab", { name: "Counts" }).click();
+  await page.getByRole("textbox", { name: "Counts" }).fill("2 4 3 1 2 4 3 1 2 4 3 1");
+  await page.getByRole("list", { name: "Codes read" }).getByText("31").waitFor();
+  await press("Record this reading");
+  await page.getByRole("button", { name: "On to the checks" }).waitFor();
+  await page.getByRole("link", { name: "Clear", exact: true }).click();
+  await press("Begin with the first step");
+  await press("All steps done");
+  const ready = page.getByRole("region", { name: "Ready for inspection" });
+  await ready.getByText("Three times a week").click();
+  await ready.getByLabel("Next inspection").fill(new Date(Date.now() + 9 * 86_400_000).toLocaleDateString("sv"));
+  await ready.getByText("It may not be ready by then").waitFor();
+  await press("What each monitor needs");
+  await ready.evaluate((e) => e.scrollIntoView({ block: "start" }));
+  await page.evaluate(() => scrollBy(0, -70));
+  await shot("readiness");
+  await page.goto(`${base}/jobs/demo-job-old/handover`);
+  await page
+    .getByRole("img", { name: /flashes in their time$/ })
+    .first()
+    .waitFor();
+  await shot("handover");
+  // A ride that ended just now: the clear came before it.
+  await page.goto(`${base}/jobs/demo-job-six/clear`);
+  await press(/start the time/);
+  await page.getByRole("button", { name: /done$/ }).and(page.locator(":enabled")).waitFor({ timeout: 60_000 });
+  await press(/done$/);
+  const speed = (s) =>
+    s < 30 || s > 1000
+      ? 0
+      : s < 300
+        ? 50 + 4 * Math.sin(s / 9)
+        : s < 395
+          ? 92 + 3 * Math.sin(s / 7)
+          : s < 420
+            ? 60
+            : 48 + 9 * Math.sin(s / 40);
+  const rows = Array.from({ length: 1030 }, (_, s) => `${s},${speed(s).toFixed(1)}`);
+  const rides = page.getByRole("region", { name: "Rides since the clear" });
+  const [chooser] = await Promise.all([
+    page.waitForEvent("filechooser"),
+    rides.getByRole("button", { name: "Pick a log" }).click(),
+  ]);
+  await chooser.setFiles({
+    name: "ride.csv",
+    mimeType: "text/csv",
+    buffer: Buffer.from(["seconds,speed (km/h)", ...rows].join("\n")),
+  });
+  await rides.getByRole("img", { name: /^Speed over the ride/ }).waitFor();
+  await rides.evaluate((e) => e.scrollIntoView({ block: "start" }));
+  await page.evaluate(() => scrollBy(0, -70));
+  await shot("ride");
 }

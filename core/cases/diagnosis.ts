@@ -13,6 +13,8 @@ import { systemsOf, tableOwner, type VehicleFacts } from "../pack/scope";
 export interface Case {
   /** As Klinko believes it to be. */
   graph: Graph;
+  /** As it really is: nobody can tell more from what was found than who knows this. */
+  truth: Graph;
   /** Indexes of suspects that are really wrong and can have set what is there; none where that is an old story. */
   wrong: number[];
   found: Found;
@@ -47,6 +49,7 @@ export function drawCase(graph: Graph, off: Off, random: () => number): Case {
     const factor = Math.exp((2 * random() - 1) * Math.log(off.priors));
     return (s.prior / (1 - s.prior)) * factor;
   });
+  const truth = truthOf(graph, odds, off);
   for (;;) {
     const set = new Set(odds.flatMap((o, i) => (random() < o / (1 + o) ? [i] : [])));
     const present = graph.codes.filter(
@@ -56,6 +59,7 @@ export function drawCase(graph: Graph, off: Off, random: () => number): Case {
     const keys = present.map((c) => codeKey(c.system, c.code));
     return {
       graph,
+      truth,
       wrong: [...set].filter((i) => present.some((c) => c.links.some(([k]) => k === i))),
       found: {
         present: keys,
@@ -65,6 +69,21 @@ export function drawCase(graph: Graph, off: Off, random: () => number): Case {
       },
     };
   }
+}
+
+/** The graph with the weights by which a case is drawn; that some signs fail to appear is taken into each of their links. */
+function truthOf(graph: Graph, odds: readonly number[], off: Off): Graph {
+  const failing = <F extends Finding>(f: F, most: number): F => ({
+    ...f,
+    leak: Math.min(most, f.leak * off.extra) * (1 - off.missing),
+    links: f.links.map(([i, chance]) => [i, chance * (1 - off.missing)] as [number, number]),
+  });
+  return {
+    ...graph,
+    suspects: graph.suspects.map((s, i) => ({ ...s, prior: odds[i] / (1 + odds[i]) })),
+    codes: graph.codes.map((c) => failing(c, 1)),
+    observations: graph.observations.map((o) => failing(o, 0.5)),
+  };
 }
 
 /** What the owner tells and the lamp check shows: everything was asked and looked at. */

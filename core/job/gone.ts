@@ -67,10 +67,10 @@ export function goneOf(c: JobCase, proofs: readonly Proof[], system: string, row
   return { by: "drives", condition: told.condition, before: told.before, quiet: told.since.of, p: told.p };
 }
 
-/** "83 % gone: 4 quiet drives, when it used to come in 1 of 2" */
+/** "83 % that it is gone: 4 quiet drives, and it used to come in 1 of 2" */
 export function goneText({ by, condition, before, quiet, p }: CodeGone): string {
   const under = condition ? `${condition.toLowerCase()} ` : "";
   const chances = `${quiet} ${by === "drives" ? `quiet ${under}${quiet === 1 ? "drive" : "drives"}` : quiet === 1 ? "drive and reading without it" : "drives with a reading without it"}`;
   const was = before.of ? `it used to come in ${before.on} of ${before.of}` : "how often it used to come nobody knows";
-  return `${Math.min(99, Math.round(100 * p))} % gone: ${chances}, and ${was}`;
+  return `${Math.min(99, Math.round(100 * p))} % that it is gone: ${chances}, and ${was}`;
 }

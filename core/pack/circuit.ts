@@ -1,4 +1,4 @@
-import { list, number, object, oneOf, optional, pair, type Of } from "../schema/rule";
+import { list, number, object, oneOf, optional, pair, pattern, type Of } from "../schema/rule";
 import { id, line } from "./words";
 
 /** How a circuit works, and so how it can fail. */
@@ -40,6 +40,19 @@ const limit = object({
 });
 export type Limit = Of<typeof limit>;
 
+/** What a pin of a part's plug carries. */
+export const PIN_CARRIES = ["signal", "ground", "5 V", "feed", "control", "shield"] as const;
+export type PinCarries = (typeof PIN_CARRIES)[number];
+
+const pin = object({
+  /** As it stands on the plug. */
+  name: pattern(/^[A-Za-z0-9+-]{1,3}$/, "one to three letters or figures"),
+  carries: oneOf(...PIN_CARRIES),
+  /** Colour of its wire. */
+  wire: optional(line),
+});
+export type Pin = Of<typeof pin>;
+
 /** What a circuit shares with others, and how its part is measured: what the codes of several circuits can have in common. */
 export const circuitRule = object({
   system: id,
@@ -56,6 +69,8 @@ export const circuitRule = object({
   joint: optional(line),
   /** What its wires run past. */
   beside: optional(oneOf("exhaust", "water", "moving")),
+  /** Pins of its part's plug in their order, seen looking into the loom's half; without, as such parts mostly have them. */
+  pins: optional(list(pin, { min: 1, max: 8, unique: "name" })),
   limits: optional(list(limit, { max: 8 })),
 });
 export type Circuit = Of<typeof circuitRule>;

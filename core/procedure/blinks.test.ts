@@ -37,5 +37,5 @@ it("counts the blinks of a lamp at any pace, none of a lamp that stays lit or go
   expect(late.unseen).toHaveLength(1);
   expect(late.unseen[0][0]).toBeGreaterThan(20_900);
   expect(late.unseen[0][1]).toBeLessThan(23_100);
-  expect(blinksSeen({ t: [], y: [] }, 0, 5000)).toEqual({ flashes: [], unseen: [[0, 5000]] });
+  expect(blinksSeen({ t: [], y: [] }, 0, 5000)).toEqual({ flashes: [], unseen: [[0, 5000]], until: 5000 });
 });

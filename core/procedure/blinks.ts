@@ -8,6 +8,8 @@ export interface BlinksSeen {
   flashes: number[];
   /** Stretches of which there is no picture of the lamp, ms from key-on. */
   unseen: [number, number][];
+  /** Up to when it was looked at, ms from key-on. */
+  until: number;
 }
 
 /** A lamp that is out for longer does not blink, ms. */
@@ -36,5 +38,5 @@ export function blinksSeen(levels: Levels, keyOn: number, until: number): Blinks
     if (t - last > APART_MS) unseen = withUnseen(unseen, [last - keyOn, t - keyOn]);
     last = t;
   }
-  return { flashes, unseen };
+  return { flashes, unseen, until: until - keyOn };
 }

@@ -1,6 +1,6 @@
 import styled from "styled-components";
 import type { Check } from "@core/diagnosis/checks";
-import type { CircuitKind } from "@core/pack/circuit";
+import type { CircuitKind, Measured, Pin, PinCarries } from "@core/pack/circuit";
 import { figures } from "~/ui/theme";
 
 const Svg = styled.svg`
@@ -17,7 +17,7 @@ const Svg = styled.svg`
 `;
 
 /** What the pins of a part's plug carry, as such parts mostly have it. */
-const PINS: Readonly<Partial<Record<CircuitKind, readonly string[]>>> = {
+const USUAL: Readonly<Partial<Record<CircuitKind, readonly PinCarries[]>>> = {
   thermistor: ["signal", "ground"],
   position: ["5 V", "signal", "ground"],
   pressure: ["5 V", "signal", "ground"],
@@ -29,6 +29,9 @@ const PINS: Readonly<Partial<Record<CircuitKind, readonly string[]>>> = {
   "air-flow": ["feed", "signal", "ground"],
   oxygen: ["signal", "ground"],
 };
+
+/** What the meter shows; nothing where no figure is known, so that whoever measures decides. */
+const SIGNS: Readonly<Record<Measured, string>> = { V: "V", ohm: "Ω", "%": "%", bar: "" };
 
 const BATTERY = "battery −";
 
@@ -54,9 +57,16 @@ function leads(check: Check, pins: readonly string[]): [string, string] | null {
   }
 }
 
-/** Where the meter's two leads go, on a plug as such parts mostly have it. */
+/** The pins of a check's plug: as the make tells them, else as such parts mostly have them, without names. */
+function pinsOf({ circuit }: Check): (Pick<Pin, "carries"> & Partial<Pin>)[] {
+  if (!circuit) return [];
+  return circuit.pins ?? (USUAL[circuit.kind] ?? []).map((carries) => ({ carries }));
+}
+
+/** Where the meter's two leads go: on the plug of this vehicle where its make tells it, else on one as such parts mostly have it. */
 export function ProbeFigure({ check }: { check: Check }) {
-  const pins = (check.circuit && PINS[check.circuit.kind]) || [];
+  const told = pinsOf(check);
+  const pins: readonly string[] = told.map((p) => p.carries);
   const ends = leads(check, pins);
   if (!ends) return null;
   const step = 84;
@@ -72,12 +82,18 @@ export function ProbeFigure({ check }: { check: Check }) {
   const [a, b] = [at(ends[0], 0), at(ends[1], 1)];
   const wire = (to: [number, number], side: -1 | 1) =>
     `M${meter[0] + side * 30},${meter[1] + 18} C${meter[0] + side * 46},110 ${to[0]},96 ${to[0]},${to[1] - 12}`;
+  const nameOf = (end: string, from: 0 | 1) => {
+    const { name } = told[from === 0 ? pins.indexOf(end) : pins.lastIndexOf(end)] ?? {};
+    return name ? `pin ${name} (${end})` : end;
+  };
+  const [one, other] = [nameOf(ends[0], 0), nameOf(ends[1], 1)];
   const says = bridge
-    ? `A thin wire joins ${ends[0]} and ${ends[1]} on the loom's side of the plug.`
-    : `The meter sits between ${ends[0]} and ${ends[1]}.`;
+    ? `A thin wire joins ${one} and ${other} on the loom's side of the plug.`
+    : `The meter sits between ${one} and ${other}.`;
+  const own = told.some((p) => p.name);
   return (
     <figure>
-      <Svg viewBox={`0 0 ${width} 226`} role="img" aria-label={says}>
+      <Svg viewBox={`0 0 ${width} ${own ? 246 : 226}`} role="img" aria-label={says}>
         <rect
           x="14"
           y="138"
@@ -100,9 +116,19 @@ export function ProbeFigure({ check }: { check: Check }) {
               stroke="var(--ink)"
               strokeWidth="2"
             />
+            {told[i].name && (
+              <text x={i * step + 48} y="163" textAnchor="middle" fontWeight="700">
+                {told[i].name}
+              </text>
+            )}
             <text x={i * step + 48} y="204" textAnchor="middle">
               {pin}
             </text>
+            {told[i].wire && (
+              <text x={i * step + 48} y="226" textAnchor="middle" style={{ fontSize: 12 }}>
+                {told[i].wire}
+              </text>
+            )}
           </g>
         ))}
         {ends.includes(BATTERY) && (
@@ -155,13 +181,16 @@ export function ProbeFigure({ check }: { check: Check }) {
               strokeWidth="2.5"
             />
             <text x={meter[0]} y="37" textAnchor="middle" style={{ fontSize: 22, fontWeight: 700 }}>
-              {check.limit?.unit === "ohm" ? "Ω" : check.limit?.unit === "%" ? "%" : "V"}
+              {SIGNS[check.limit?.unit ?? (check.kind === "part" ? "bar" : "V")]}
             </text>
           </g>
         )}
       </Svg>
       <figcaption style={{ fontSize: "0.85rem", color: "var(--ink-soft)" }}>
-        {says} Which pin is which: by wire colour, in the manual.
+        {says}{" "}
+        {own
+          ? "Seen looking into the loom's half. Compare the wire colours before you probe."
+          : "Which pin is which: by wire colour, in the manual."}
       </figcaption>
     </figure>
   );

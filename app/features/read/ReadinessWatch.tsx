@@ -102,7 +102,8 @@ export function ReadinessWatch({ data, tells }: { data: JobData; tells: Readines
     return clock.every(filmed ? LOOKED_MS : 200, () => {
       const now = clock.now();
       const seen = eye.since(began, picture.state);
-      if (seen) return keep({ ...watch, last: Math.max(now, began), ...seen });
+      // What the pictures have not come to yet is not over.
+      if (seen) return keep({ ...watch, last: began + seen.until, flashes: seen.flashes, unseen: seen.unseen });
       const gap = now - watch.last > AT_WORK_MS || document.visibilityState === "hidden";
       const missed = [Math.max(0, watch.last - began), Math.max(0, now - began)] as const;
       keep({ ...watch, last: Math.max(now, began), unseen: gap ? withUnseen(watch.unseen, missed) : watch.unseen });

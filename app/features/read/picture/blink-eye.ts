@@ -36,11 +36,12 @@ export class BlinkEye implements Watcher {
     const now = clock.now();
     const lamp = seen?.lamps.find((l) => l.id === chosen[0]);
     const pictures = lamp ?? seen?.still;
-    if (this.first === null || !pictures) return { flashes: [], unseen: [[0, Math.max(0, now - began)]] };
+    const passed = Math.max(0, now - began);
+    if (this.first === null || !pictures) return { flashes: [], unseen: [[0, passed]], until: passed };
     const t = Array.from(pictures.t);
     const blinks = lamp && lamp.apart >= BLINKS_APART;
     // Pictures come in a moment after they were taken.
-    const until = Math.max(t.at(-1) ?? 0, now - this.first - LATE_MS);
+    const until = Math.max(t.at(-1) ?? 0, now - this.first - LATE_MS, began - this.first);
     return blinksSeen({ t, y: blinks ? Array.from(lamp.y) : t.map(() => 0) }, began - this.first, until);
   }
 }
