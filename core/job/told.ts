@@ -235,9 +235,7 @@ function watched(
   if (rival) doubts.push({ kind: "rival" });
   else if (codes.some((x) => x.heard < HEARD + Number(called))) doubts.push({ kind: "heard-once" });
   if (!result.complete) doubts.push(notWhole);
-  // A neighbour that was pressed for between and counted one short looks like the same code again: two rounds of both are needed.
-  const shown = heard?.roundsShown[result.codes[0]] ?? 0;
-  const alone = pressed && result.codes.length === 1 && shown < 2 * HEARD;
+  const alone = pressed && mayHideNeighbour(result);
   if (alone && result.complete) doubts.push(notWhole);
   // Who counts a run wrong two times alike still does not leave out the same code in two rounds.
   const rounds = heard ? roundsHeard({ ...heard, codes: result.codes }) : HEARD;
@@ -256,6 +254,10 @@ function watched(
     doubts,
   );
 }
+
+/** A neighbour that was pressed for between and counted one short looks like the same code again: two rounds of both are needed. */
+const mayHideNeighbour = ({ codes, heard }: ReadingResult): boolean =>
+  codes.length === 1 && (heard?.roundsShown[codes[0]] ?? 0) < 2 * HEARD;
 
 /** Codes that no table of the system has are miscounted, or another unit's: they are not certain. */
 function withTable(c: Of, access: SystemAccess, told: Told): Told {

@@ -41,13 +41,13 @@ const limit = object({
 export type Limit = Of<typeof limit>;
 
 /** What a pin of a part's plug carries. */
-export const PIN_CARRIES = ["signal", "ground", "5 V", "feed", "control", "shield"] as const;
-export type PinCarries = (typeof PIN_CARRIES)[number];
+const carries = oneOf("signal", "ground", "5 V", "feed", "control", "shield");
+export type PinCarries = Of<typeof carries>;
 
 const pin = object({
   /** As it stands on the plug. */
   name: pattern(/^[A-Za-z0-9+-]{1,3}$/, "one to three letters or figures"),
-  carries: oneOf(...PIN_CARRIES),
+  carries,
   /** Colour of its wire. */
   wire: optional(line),
 });

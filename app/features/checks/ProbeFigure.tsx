@@ -104,32 +104,8 @@ export function ProbeFigure({ check }: { check: Check }) {
           stroke="var(--ink)"
           strokeWidth="2.5"
         />
-        {pins.map((pin, i) => (
-          <g key={i}>
-            <rect
-              x={i * step + 38}
-              y="150"
-              width="20"
-              height="24"
-              rx="3"
-              fill="var(--rule)"
-              stroke="var(--ink)"
-              strokeWidth="2"
-            />
-            {told[i].name && (
-              <text x={i * step + 48} y="163" textAnchor="middle" fontWeight="700">
-                {told[i].name}
-              </text>
-            )}
-            <text x={i * step + 48} y="204" textAnchor="middle">
-              {pin}
-            </text>
-            {told[i].wire && (
-              <text x={i * step + 48} y="226" textAnchor="middle" style={{ fontSize: 12 }}>
-                {told[i].wire}
-              </text>
-            )}
-          </g>
+        {told.map((_, i) => (
+          <PinDrawn key={i} at={i * step + 48} {...told[i]} />
         ))}
         {ends.includes(BATTERY) && (
           <g>
@@ -193,5 +169,37 @@ export function ProbeFigure({ check }: { check: Check }) {
           : "Which pin is which: by wire colour, in the manual."}
       </figcaption>
     </figure>
+  );
+}
+
+/** One pin of a plug: its name, what it carries, the colour of its wire. @param at its middle */
+function PinDrawn({
+  at,
+  name,
+  carries,
+  wire,
+}: {
+  at: number;
+  carries: string;
+  name?: string;
+  wire?: string | undefined;
+}) {
+  return (
+    <g>
+      <rect x={at - 10} y="150" width="20" height="24" rx="3" fill="var(--rule)" stroke="var(--ink)" strokeWidth="2" />
+      {name && (
+        <text x={at} y="163" textAnchor="middle" fontWeight="700">
+          {name}
+        </text>
+      )}
+      <text x={at} y="204" textAnchor="middle">
+        {carries}
+      </text>
+      {wire && (
+        <text x={at} y="226" textAnchor="middle" style={{ fontSize: 12 }}>
+          {wire}
+        </text>
+      )}
+    </g>
   );
 }

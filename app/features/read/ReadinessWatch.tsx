@@ -92,8 +92,7 @@ export function ReadinessWatch({ data, tells }: { data: JobData; tells: Readines
   const { eye, picture } = useCamera();
   const lamp = usePicture(picture, (p) => p.chosen[0] != null || p.seen?.still != null);
   const filmed = usePicture(picture, (p) => p.phase === "watching" || p.phase === "opening");
-  const undo = useCallback(() => keep({ ...watch, flashes: watch.flashes.slice(0, -1) }), [keep, watch]);
-  useUndoKey(undo);
+  useUndoKey(useCallback(() => keep({ ...watch, flashes: watch.flashes.slice(0, -1) }), [keep, watch]));
   const total = (tells.waitSeconds + tells.watchSeconds) * 1000;
   const watched = began === null ? 0 : last - began;
   const over = watched >= total;
