@@ -234,9 +234,8 @@ function watched(
   const codes = seen.map((x) => ((rival && called) || isShort(x) ? { ...x, most: atMost(x.most, "likely") } : x));
   if (rival) doubts.push({ kind: "rival" });
   else if (codes.some((x) => x.heard < HEARD + Number(called))) doubts.push({ kind: "heard-once" });
-  if (!result.complete) doubts.push(notWhole);
   const alone = pressed && mayHideNeighbour(result);
-  if (alone && result.complete) doubts.push(notWhole);
+  if (!result.complete || alone) doubts.push(notWhole);
   // Who counts a run wrong two times alike still does not leave out the same code in two rounds.
   const rounds = heard ? roundsHeard({ ...heard, codes: result.codes }) : HEARD;
   const completeness = heard?.completeness ?? (result.complete ? result.confidence : 0);
