@@ -1,4 +1,4 @@
-import { memoriesOf, type Memory } from "../flash/dialect";
+import { memoriesOf, type Dialect, type Memory } from "../flash/dialect";
 import { AT_A_GLANCE, CERTAIN, HEARD, roundsHeard, sureOf, type Sure } from "../flash/sureness";
 import { entriesFor, type SystemAccess } from "../pack/scope";
 import { beginsAfterMs, lampAtRest } from "../pack/way";
@@ -207,9 +207,7 @@ function watched(
   const memories = memoriesOf(dialect);
   const two = memories.length > 1;
   const only = memories[0] === "live" ? ("live" as const) : null;
-  // Where nothing in the list tells where it begins, the digits called out pair up as the person says that counting began.
-  const lead = dialect.phases.some((p) => p.kind === "code" || p.kind === "group");
-  if (called && reading.keyOn && dialect.digits.style === "counted" && !lead) {
+  if (called && reading.keyOn && pairsFromStart(dialect)) {
     doubts.push({ kind: "told-start" });
     most = atMost(most, "likely");
   }
@@ -253,6 +251,10 @@ function watched(
     doubts,
   );
 }
+
+/** Where nothing in the list tells where it begins, the digits called out pair up as the person says that counting began. */
+const pairsFromStart = ({ digits, phases }: Dialect): boolean =>
+  digits.style === "counted" && !phases.some((p) => p.kind === "code" || p.kind === "group");
 
 /** A neighbour that was pressed for between and counted one short looks like the same code again: two rounds of both are needed. */
 const mayHideNeighbour = ({ codes, heard }: ReadingResult): boolean =>

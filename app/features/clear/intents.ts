@@ -3,7 +3,7 @@ import { toCount } from "@core/clearing/counting";
 import { wipes } from "@core/clearing/plan";
 import { wasCleared } from "@core/job/epochs";
 import { lower } from "@core/job/say";
-import { abandonClear, beginClear, beginCount, endClear } from "@core/record/job";
+import { abandonClear, abandonCount, beginClear, beginCount, endClear } from "@core/record/job";
 import { list, object, oneOf, optional, pattern, text, word } from "@core/schema/rule";
 import { jobPath } from "~/store/paths";
 import { changeJob, changeVehicle } from "~/store/records";
@@ -42,7 +42,11 @@ export const clearIntents = {
         : { system: j.system };
       const units = pack.systems.filter((s) => wiped.wiped?.includes(s.id)).map((s) => lower(s.name));
       const name = `${way?.title ?? ""}${way?.each && code ? `, code ${code}` : ""} (${units.join(", ") || j.system})`;
-      return endClear(j, { ...wiped, ...(code !== undefined && { code }) }, name, now);
+      const done = endClear(j, { ...wiped, ...(code !== undefined && { code }) }, name, now);
+      // What was to wipe itself is wiped already.
+      const counted = pack.clears.find((c) => c.id === j.counting?.way);
+      const moot = counted && code === undefined && wipes(pack, counted).every((m) => wiped.wiped?.includes(m));
+      return moot ? abandonCount(done, now) : done;
     });
     // Where each code is wiped alone, the next one comes first.
     return code === undefined || wasCleared(await data(), access.memory) ? redirect(jobPath(id, "prove")) : null;
