@@ -1,17 +1,21 @@
 import { startTransition, useMemo, useState } from "react";
 import type { Face } from "@core/job/card";
+import { unsaved, type Unsaved } from "@core/record/saved";
 import type { Vehicle } from "@core/record/types";
 import { useFetcher, useRevalidator } from "react-router";
 import styled from "styled-components";
 import { VehicleRow } from "~/features/garage/VehicleRow";
 import { marksIn, readGarage, removeLocked } from "~/store/records";
+import { clock } from "~/store/clock";
 import { seedDemo } from "~/store/demo";
+import { savedAt } from "~/store/saved-at";
 import { vehicleName } from "~/store/vehicle-name";
 import { saveFile } from "~/store/save-file";
 import { Button, LinkButton } from "~/ui/Button";
 import { Field } from "~/ui/Field";
 import { ConfirmButton } from "~/ui/ConfirmButton";
-import { Caution, Empty, Row, Soft, Stack } from "~/ui/bits";
+import { Caution, Empty, Row, Sheet, Soft, Stack } from "~/ui/bits";
+import { Trouble } from "~/ui/Trouble";
 import { Main, Opening, TopBar } from "~/ui/Frame";
 import type { Route } from "./+types/garage";
 
@@ -26,8 +30,15 @@ export async function clientLoader() {
   const rows = await Promise.all(vehicles.map((v) => rowOf(v, faces.get(v.id)!)));
   // Those that were touched last come first.
   rows.sort((a, b) => b.face.touched.localeCompare(a.face.touched) || a.vehicle.plate.localeCompare(b.vehicle.plate));
-  return { demo, rows, locked };
+  // Of a made-up fleet there is nothing to lose.
+  const told = vehicles.map((v) => ({ createdAt: v.createdAt, touched: touchedAt(faces.get(v.id)!) }));
+  const reminder = demo ? null : unsaved(await savedAt(), told, clock.now());
+  return { demo, rows, locked, reminder };
 }
+
+/** When something of its jobs was recorded last, as far as the garage knows. */
+const touchedAt = ({ touched, last, open }: Face): string =>
+  [touched, last?.closedAt ?? "", ...open.flatMap((j) => j.readings.map((r) => r.startedAt))].sort().at(-1)!;
 
 /** Of a reading that was broken off it says how far it came: only the reading itself knows. */
 async function rowOf(vehicle: Vehicle, face: Face) {
@@ -76,7 +87,7 @@ function answers(words: string, { vehicle }: { vehicle: Vehicle }): boolean {
 const WORDS = ["No", "One", "Two", "Three", "Four", "Five", "Six", "Seven", "Eight", "Nine", "Ten"];
 
 export default function Garage({ loaderData }: Route.ComponentProps) {
-  const { rows, locked, demo } = loaderData;
+  const { rows, locked, demo, reminder } = loaderData;
   const [words, setWords] = useState("");
   const [all, setAll] = useState(false);
   const found = useMemo(() => (words.trim() ? rows.filter((r) => answers(words.trim(), r)) : rows), [rows, words]);
@@ -102,6 +113,7 @@ export default function Garage({ loaderData }: Route.ComponentProps) {
             <LinkButton to="/buying">Look at one to buy</LinkButton>
           </Row>
         </Head>
+        {reminder && <SaveReminder {...reminder} onSaved={() => void revalidator.revalidate()} />}
         {locked.map((l) => (
           <Caution key={l.key}>
             <strong>{l.key}</strong> is read only here. {l.message}{" "}
@@ -161,6 +173,33 @@ export default function Garage({ loaderData }: Route.ComponentProps) {
         )}
       </Main>
     </>
+  );
+}
+
+/** The records are in this browser alone: who keeps them for years wants a file. */
+function SaveReminder({ days, vehicles, onSaved }: Unsaved & { onSaved: () => void }) {
+  const [problem, tell] = useState<string | null>(null);
+  return (
+    <Sheet aria-label="Save your records">
+      <Row>
+        <p style={{ flex: "1 1 280px" }}>
+          {days === null
+            ? "These records are in this browser alone. Keep a file of them, too."
+            : `Saved as a file ${days} days ago; ${vehicles === 1 ? "one vehicle has" : `${vehicles} vehicles have`} news since.`}
+        </p>
+        <Button
+          onPress={() =>
+            // What writes files is only loaded then: a garage that opens does not wait for it.
+            void import("~/store/transfer")
+              .then(({ saveEverything }) => saveEverything())
+              .then(onSaved, (error: Error) => tell(error.message))
+          }
+        >
+          Save all records as a file
+        </Button>
+      </Row>
+      <Trouble problem={problem} />
+    </Sheet>
   );
 }
 

@@ -1,9 +1,7 @@
 import { useEffect, useState } from "react";
 import { useRevalidator } from "react-router";
 import { BringIn } from "~/features/records/BringIn";
-import { nowIso } from "~/store/clock";
-import { exportEverything } from "~/store/transfer";
-import { saveFile } from "~/store/save-file";
+import { saveEverything } from "~/store/transfer";
 import { changeSettings, readSettings, type Settings } from "~/store/settings";
 import { Button } from "~/ui/Button";
 import { Choice } from "~/ui/Choice";
@@ -102,8 +100,8 @@ export default function SettingsPage({ loaderData: settings }: Route.ComponentPr
           <Row>
             <Button
               onPress={() =>
-                void exportEverything().then(
-                  (text) => (setUnsaved(null), saveFile(`klinko-${nowIso().slice(0, 10)}.json`, text)),
+                void saveEverything().then(
+                  () => setUnsaved(null),
                   (error: Error) => setUnsaved(error.message),
                 )
               }

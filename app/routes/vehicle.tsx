@@ -22,7 +22,7 @@ import { Mono, Plate, Row, Sheet, Soft, Stack } from "~/ui/bits";
 import { Main, Opening, TopBar } from "~/ui/Frame";
 import { middle } from "~/ui/theme";
 import type { Route } from "./+types/vehicle";
-import { idIn, jobPath } from "~/store/paths";
+import { historyPath, idIn, jobPath } from "~/store/paths";
 import { StoreProblem } from "~/store/box";
 import { RADIO } from "~/ui/keep-alive";
 import { Trouble } from "~/ui/Trouble";
@@ -128,7 +128,7 @@ const Line = styled.li`
 `;
 
 /** What was done so far, the newest first. */
-function History({ jobs }: { jobs: Route.ComponentProps["loaderData"]["jobs"] }) {
+function History({ vehicle, jobs }: Pick<Route.ComponentProps["loaderData"], "vehicle" | "jobs">) {
   return (
     <Sheet>
       <h2>History</h2>
@@ -156,6 +156,11 @@ function History({ jobs }: { jobs: Route.ComponentProps["loaderData"]["jobs"] })
           );
         })}
       </ul>
+      {(jobs.length > 0 || vehicle.drives.length > 0) && (
+        <div>
+          <LinkButton to={historyPath(vehicle.id)}>All of it by date</LinkButton>
+        </div>
+      )}
     </Sheet>
   );
 }
@@ -202,7 +207,7 @@ export default function VehiclePage({ loaderData, actionData }: Route.ComponentP
         </Row>
         <Columns>
           <Stack>
-            <History jobs={jobs} />
+            <History vehicle={vehicle} jobs={jobs} />
             <WhenItComes vehicle={vehicle} jobs={jobs} />
           </Stack>
           <Stack>

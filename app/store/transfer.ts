@@ -9,6 +9,8 @@ import { isThere, keyIn } from "./opening";
 import { rawPacks } from "./own-packs";
 import { packById, writePack } from "./packs";
 import { writeAll } from "./records";
+import { saveFile } from "./save-file";
+import { noteSaved } from "./saved-at";
 
 /** All records as one file, as they are stored, locked ones too. */
 export async function exportEverything(): Promise<string> {
@@ -21,6 +23,13 @@ export async function exportEverything(): Promise<string> {
       records[`${kind}/${typeof id === "string" ? id : key}`] = raw;
     });
   return writeBackup(records, nowIso(), Object.fromEntries(rawPacks()), await codeNotes());
+}
+
+/** Hands all records to the person as a file, and notes that it did. */
+export async function saveEverything(): Promise<void> {
+  const at = nowIso();
+  saveFile(`klinko-${at.slice(0, 10)}.json`, await exportEverything());
+  await noteSaved(at);
 }
 
 /** Brings in the records of a file and the makes that they need; those that are here stay as they are. */

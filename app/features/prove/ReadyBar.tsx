@@ -53,7 +53,7 @@ export function ReadyBar({ days: { first, last }, inspectionIn }: { days: ReadyD
   const at = (day: number) => (100 * day) / end;
   const date = (day: number) => format(addDays(clock.now(), day), "d MMM");
   const late = shown !== null && inspectionLies(shown, { first, last }) === "late";
-  const says = `Today not ready. From ${date(first)} it may be, from ${date(last)} it most likely is.${
+  const says = `${first > 0 ? "Most likely not ready today. " : ""}From ${first > 0 ? date(first) : "today"} it may be, from ${date(last)} it most likely is.${
     shown === null ? "" : ` Inspection ${date(shown)}, ${late ? "after" : "before"} that.`
   }`;
   return (
