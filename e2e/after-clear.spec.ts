@@ -140,7 +140,12 @@ test("one code will not wipe, the other stays away: how sure that is grows with 
   await expect(row("21")).toContainText("quiet so far");
   // Switched on alone it had no chance to come back: nothing is said of how sure that is.
   await expect(row("21")).not.toContainText("% that it is gone");
+  // The idle test comes next, with a time that runs through a reload.
+  const tests = page.getByRole("region", { name: "Tests that bring it back" });
+  await tests.getByRole("button", { name: "It runs: start the time, 5:00" }).press("Enter");
+  await expect(tests.getByRole("timer")).toBeVisible();
   await letPass(page, jobOf(page), 30);
+  await expect(tests).toContainText("Long enough. Read it now.");
   await read("Driven", ["35"]);
   await expect(row("21")).toContainText("67 % that it is gone: 1 drive and reading without it");
   // Read once more at once it is the same drive.

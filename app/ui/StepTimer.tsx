@@ -27,7 +27,15 @@ const START: Record<Timer["kind"], string> = {
 const text = (s: number) => (s >= 60 ? `${Math.floor(s / 60)}:${String(s % 60).padStart(2, "0")}` : `${s} s`);
 
 /** The time of a step. It runs on through a reload, since its start is stored in the job. */
-export function StepTimer({ step, timer, startedAt }: { step: Step; timer: Timer; startedAt: string | null }) {
+export function StepTimer({
+  step,
+  timer,
+  startedAt,
+}: {
+  step: Pick<Step, "id">;
+  timer: Timer;
+  startedAt: string | null;
+}) {
   const { send } = useIntents<JobIntents>(null);
   const settings = useSettings();
   const [now, setNow] = useState(() => clock.now());

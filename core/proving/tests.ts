@@ -10,6 +10,8 @@ export interface ProvingTest {
   title: string;
   how: string[];
   caution: string | null;
+  /** So long it takes, where there is a time to run. */
+  seconds?: number;
   /** A reading since the clear shows what it brought; of a wiggle no record tells. */
   done: boolean;
 }
@@ -66,7 +68,9 @@ export function testsOf(
       how: [
         "In neutral first. An automatic also in gear, foot on the brake, nobody in front of it.",
         "Lights and heater on for a minute: what comes with the load shows then.",
+        "Nothing back? Let it warm up until the fan has run once, and read again: what comes with the heat shows then.",
       ],
+      seconds: idle * 60,
       caution: RUNNING,
       done: ran.has("idle") || ran.has("drive"),
     },

@@ -6,6 +6,7 @@ import { entriesFor } from "@core/pack/scope";
 import { leadOf, partsIn, testsOf } from "@core/proving/tests";
 import { useJob } from "~/store/use-job";
 import { Caution, Hidden, Sheet } from "~/ui/bits";
+import { StepTimer } from "~/ui/StepTimer";
 import { Why } from "~/ui/Why";
 
 const List = styled.ol`
@@ -64,6 +65,13 @@ export function Tests({ proof }: { proof: Proof }) {
                   open={t === next}
                 />
                 {t === next && t.caution && <Caution>{t.caution}</Caution>}
+                {t === next && t.seconds !== undefined && (
+                  <StepTimer
+                    step={{ id: `test ${t.id}` }}
+                    timer={{ kind: "warm-up", seconds: t.seconds, then: "Long enough. Read it now." }}
+                    startedAt={job.stepTimer?.step === `test ${t.id}` ? job.stepTimer.startedAt : null}
+                  />
+                )}
               </div>
             )}
           </li>
