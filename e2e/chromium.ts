@@ -10,3 +10,17 @@ export const chromium = {
     "--no-first-run",
   ],
 };
+
+/** A browser whose camera is this film, going round and round. */
+export const withCamera = (film: string) => ({
+  permissions: ["camera"],
+  launchOptions: {
+    ...chromium,
+    args: [
+      ...chromium.args,
+      "--use-fake-device-for-media-stream",
+      "--use-fake-ui-for-media-stream",
+      `--use-file-for-fake-video-capture=${film}`,
+    ],
+  },
+});

@@ -1,7 +1,7 @@
 import type { Page } from "@playwright/test";
 import { encode } from "@core/flash/encode";
 import { cameraFilm, FILMS } from "../scripts/film-maker.mjs";
-import { chromium } from "./chromium";
+import { withCamera } from "./chromium";
 import { dialectOf } from "./films";
 import { expect, expectAccessible, openGarage, sentence, test } from "./fixtures";
 
@@ -9,18 +9,7 @@ const even = dialectOf("pellworth", "even-when-clear");
 const film = `${FILMS}/camera-small.y4m`;
 cameraFilm(film, { width: 320, height: 180, seconds: 60 }, encode(even, { stored: ["11"] }, 60_000));
 
-test.use({
-  permissions: ["camera"],
-  launchOptions: {
-    ...chromium,
-    args: [
-      ...chromium.args,
-      "--use-fake-device-for-media-stream",
-      "--use-fake-ui-for-media-stream",
-      `--use-file-for-fake-video-capture=${film}`,
-    ],
-  },
-});
+test.use(withCamera(film));
 
 const marks = (page: Page) => page.getByRole("listbox").getByRole("option");
 

@@ -1,5 +1,5 @@
 import { cameraFilm, FILMS } from "../scripts/film-maker.mjs";
-import { chromium } from "./chromium";
+import { withCamera } from "./chromium";
 import { expect, expectAccessible, sentence, test } from "./fixtures";
 import { noted, record, takeSteps, toHookUp } from "./ways";
 
@@ -15,18 +15,7 @@ const edges: [number, 0 | 1][] = [
 ];
 cameraFilm(film, { width: 320, height: 180, seconds: 60 }, edges);
 
-test.use({
-  permissions: ["camera"],
-  launchOptions: {
-    ...chromium,
-    args: [
-      ...chromium.args,
-      "--use-fake-device-for-media-stream",
-      "--use-fake-ui-for-media-stream",
-      `--use-file-for-fake-video-capture=${film}`,
-    ],
-  },
-});
+test.use(withCamera(film));
 
 test("the camera counts the blinks of a readiness lamp once it is told where the lamp is", async ({ page }) => {
   test.setTimeout(120_000);
