@@ -41,7 +41,7 @@ export function RelearnFields({
               inputMode="decimal"
               keep={`${keep}/${r.id}/minutes`}
               value={String(r.seconds / 60)}
-              maxLength={4}
+              maxLength={6}
               fault={between(0.1, 120)}
               onStore={(t) => change(r, { seconds: Math.round(figure(t) * 60) })}
             />

@@ -51,7 +51,7 @@ export function RideFields({
         inputMode="decimal"
         keep={`${keep}/ride`}
         value={minutes(must.seconds)}
-        maxLength={4}
+        maxLength={6}
         fault={between(1, 600)}
         onStore={(t) => tell({ seconds: seconds(t) })}
       />
@@ -61,7 +61,7 @@ export function RideFields({
         inputMode="decimal"
         keep={`${keep}/ride-idle`}
         value={minutes(idleSeconds)}
-        maxLength={4}
+        maxLength={6}
         fault={ifTold(between(0, 60))}
         onStore={(t) => tell({ idleSeconds: seconds(t) || undefined })}
       />
@@ -81,7 +81,7 @@ export function RideFields({
           inputMode="decimal"
           keep={`${keep}/ride-fast`}
           value={minutes(above.seconds)}
-          maxLength={4}
+          maxLength={6}
           fault={between(0.1, 120)}
           onStore={(t) => tell({ above: { ...above, seconds: seconds(t) } })}
         />
@@ -102,7 +102,7 @@ export function RideFields({
         inputMode="decimal"
         keep={`${keep}/ride-off`}
         value={minutes(offSeconds)}
-        maxLength={5}
+        maxLength={6}
         fault={ifTold(between(0, 14_400))}
         onStore={(t) => tell({ offSeconds: seconds(t) || undefined })}
       />

@@ -41,7 +41,7 @@ export function BeginCamera({ picture, stored }: { picture: PictureWatch; stored
           {stored ? "Keep the film with the reading" : "Keep the film, to save it as a file afterwards"}
         </CheckBox>
       )}
-      <Button $look="primary" onPress={() => void picture.startCamera(keep)}>
+      <Button $look={stored === null ? "secondary" : "primary"} onPress={() => void picture.startCamera(keep)}>
         Start the camera
       </Button>
     </div>
