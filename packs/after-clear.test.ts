@@ -1,5 +1,6 @@
 import { describe, expect, it } from "vitest";
-import { countedOf, countedText, ridesAsked, toCount } from "@core/clearing/counting";
+import { countedOf, countedText, toCount } from "@core/clearing/counting";
+import { ridesAsked } from "@core/proving/asked";
 import { FAULT_WORLDS, makeProof } from "@core/cases/proof";
 import { seeded } from "@core/flash/encode";
 import { goneOf, goneText } from "@core/job/gone";

@@ -1,5 +1,5 @@
 import { Check, Minus, X } from "lucide-react";
-import { ridesAsked } from "@core/clearing/counting";
+import { ridesAsked } from "@core/proving/asked";
 import { ruleSays } from "@core/proving/told";
 import { countingSince } from "@core/proving/count";
 import type { RideDone } from "@core/record/types";
