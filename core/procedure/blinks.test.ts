@@ -29,8 +29,14 @@ it("counts the blinks of a lamp at any pace, none of a lamp that stays lit or go
       expect(flashes.map((t, i) => Math.abs(t - blinks(7, ms)[i][0]) < 150)).toEqual(Array(7).fill(true));
       expect(unseen).toEqual([]);
     }
-    expect(blinksSeen(filmed([], { seed }), 0, 33_900).flashes).toEqual([]);
-    expect(blinksSeen(filmed([], { seed, noise: 12, contrast: 0 }), 0, 33_900).flashes).toEqual([]);
+    // It lights as the key goes on, and stays so: a blink would have shown.
+    const lit = filmed([[0, 3000]], { seed });
+    expect(blinksSeen(lit, 3000, 33_900)).toEqual({ flashes: [], unseen: [], until: 30_900 });
+    // A change at another moment is the light of the day, for all that is known.
+    expect(blinksSeen(lit, 9000, 33_900).unseen).toEqual([[0, 24_900]]);
+    // Nothing ever changed, or it drowns in the light: that no blink was seen says nothing.
+    for (const dim of [filmed([], { seed }), filmed(blinks(7, 500), { seed, noise: 12, contrast: 0 })])
+      expect(blinksSeen(dim, 0, 33_900)).toEqual({ flashes: [], unseen: [[0, 33_900]], until: 33_900 });
     expect(blinksSeen(filmed([[20_500, 99_000]], { seed }), 0, 33_900).flashes).toEqual([]);
   }
   const late = blinksSeen(filmed(blinks(7, 500), { gap: [22_000, 24_000] }), 1000, 33_900);

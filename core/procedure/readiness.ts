@@ -70,7 +70,7 @@ export function readinessVerdict(way: ReadinessLamp, seen: LampWatched): Readine
     return {
       state: "unclear",
       headline: "Nobody watched when it tells: watch once more.",
-      reason: `For ${Math.ceil(missed / 1000)} s of it this page was closed or out of sight, or the camera had no lamp in sight. Key off for ten seconds, then begin as the key goes on.`,
+      reason: `For ${Math.ceil(missed / 1000)} s of it this page was closed or out of sight, or the camera could not make the lamp out. Key off for ten seconds, then begin as the key goes on.`,
     };
   const expected = way.complete === "steady" ? "lit" : "dark";
   if (blinks === 0 && seen.atEnd === expected)

@@ -89,7 +89,7 @@ export function RideLog({
         GPX, or CSV with a time and a speed or a position.
       </FileDrop>
       <RideRecorder
-        key={recorded}
+        key={`${job} ${recorded}`}
         job={job}
         onRide={(f) => {
           setOwn(true);

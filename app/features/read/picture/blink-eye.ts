@@ -4,7 +4,7 @@ import type { PictureState, PictureWatch, Watcher } from "./picture-watch";
 
 /** So late a picture is looked at, at most, ms. */
 const LATE_MS = 1500;
-/** Less far apart, lit and dark are two halves of the noise of a lamp that does not change (standard deviations). */
+/** Less far apart, lit and dark are two halves of the noise of a lamp that does not change (standard deviations): nothing is told of it. */
 const BLINKS_APART = 5;
 
 /** Counts the blinks of the one lamp that a camera looks at; it need not say anything else. */
