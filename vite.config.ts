@@ -1,6 +1,6 @@
 import { transformAsync } from "@babel/core";
 import { reactRouter } from "@react-router/dev/vite";
-import { defineConfig, type Plugin } from "vite";
+import { defineConfig, runnerImport, type Plugin } from "vite";
 
 /** Gives styled components the same ids on server and client; without it they differ silently and styles flash. */
 function styledIds(): Plugin {
@@ -23,8 +23,26 @@ function styledIds(): Plugin {
   };
 }
 
+/** The demo fleet's readings are decoded once, in the build: a garage that is looked at for the first time need not wait for that. */
+function demoFleet(): Plugin {
+  const id = "virtual:demo-fleet";
+  return {
+    name: "demo-fleet",
+    resolveId: (source) => (source === id ? `\0${id}` : null),
+    async load(resolved) {
+      if (resolved !== `\0${id}`) return null;
+      const { module } = await runnerImport<typeof import("./packs/demo-fleet")>("./packs/demo-fleet.ts", {
+        resolve: { tsconfigPaths: true },
+      });
+      const builtAt = Date.now();
+      const fleet = JSON.stringify({ builtAt, docs: module.buildDemo(builtAt) });
+      return `export default JSON.parse(${JSON.stringify(fleet)});`;
+    },
+  };
+}
+
 export default defineConfig({
-  plugins: [styledIds(), reactRouter()],
+  plugins: [styledIds(), demoFleet(), reactRouter()],
   resolve: { tsconfigPaths: true },
   ssr: { noExternal: ["styled-components"] },
   worker: { format: "es" },

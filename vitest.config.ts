@@ -23,7 +23,11 @@ export default defineConfig({
     maxWorkers: "100%",
     sequence: { sequencer: LongestFirst },
     setupFiles: ["core/testing/setup.ts"],
-    include: ["core/**/*.test.ts", "packs/**/*.test.ts", "cli/**/*.test.ts", "app/**/*.test.ts"],
+    projects: [
+      // Pure functions have nothing to keep apart: what one file has loaded serves the next.
+      { extends: true, test: { name: "core", isolate: false, include: ["{core,packs,cli}/**/*.test.ts"] } },
+      { extends: true, test: { name: "app", include: ["app/**/*.test.ts"] } },
+    ],
     reporters: ["default", "json"],
     outputFile: { json: "test-results/unit.json" },
   },

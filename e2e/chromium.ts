@@ -1,3 +1,5 @@
+const OFF = ["AvoidUnnecessaryBeforeUnloadCheckSync", "DestroyProfileOnBrowserClose", "HttpsUpgrades", "HttpsFirstBalancedModeAutoEnable", "LensOverlay", "MediaRouter", "PaintHolding", "ThirdPartyStoragePartitioning", "AvoidCorsURLLoaderRestartOnRedirect", "OptimizationHints", "NetworkTimeServiceQuerying", "AimEnabled", "PreconnectToSearch", "WebUIOmniboxPopup", "WebUIOmniboxAimPopup", "WebUIOmniboxFullPopup"]; // prettier-ignore
+
 /** Debian's Chromium, kept quiet on a machine without a network. */
 export const chromium = {
   executablePath: process.env.CHROME_PATH ?? "/usr/bin/chromium",
@@ -8,6 +10,8 @@ export const chromium = {
     "--disable-component-update",
     "--disable-sync",
     "--no-first-run",
+    // What Playwright turns off, which this list takes the place of, and the pages behind the address bar that each window loads.
+    `--disable-features=${OFF.join(",")}`,
   ],
 };
 

@@ -12,7 +12,9 @@ const sounds = new Map<Cue, string>();
 
 /** A short cue for ear and hand, as far as the settings allow: `up` to do, `down` to undo, `end` when a time is over. */
 export function cue(kind: Cue, { sound, vibration }: Pick<Settings, "sound" | "vibration">): void {
-  if (vibration && "vibrate" in navigator) navigator.vibrate(kind === "end" ? [120, 60, 120] : 60);
+  // Before the first touch the browser refuses, and complains.
+  const touched = navigator.userActivation?.hasBeenActive ?? true;
+  if (vibration && touched && "vibrate" in navigator) navigator.vibrate(kind === "end" ? [120, 60, 120] : 60);
   if (!sound) return;
   const url = sounds.get(kind) ?? URL.createObjectURL(tone(kind));
   sounds.set(kind, url);

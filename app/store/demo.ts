@@ -1,4 +1,4 @@
-import { flashWorker } from "~/workers/flash";
+import { laterBy } from "@core/record/later";
 import { clock } from "./clock";
 import { readGarage, writeAll } from "./records";
 
@@ -9,7 +9,8 @@ export function seedDemo(): Promise<void> {
   seeding ??= (async () => {
     const { vehicles, locked } = await readGarage();
     if (vehicles.length || locked.length) return;
-    await writeAll(await flashWorker().buildDemo(clock.now()));
+    const { builtAt, docs } = (await import("virtual:demo-fleet")).default;
+    await writeAll(laterBy(docs, clock.now() - builtAt));
   })().finally(() => {
     seeding = null;
   });

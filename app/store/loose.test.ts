@@ -11,7 +11,7 @@ const { values } = await import("./boxes");
 const { readValue, writeValue } = await import("./values");
 const { dropLoose, keepLoose, readLoose, takeIn } = await import("./loose");
 const { newJob } = await import("@core/record/job");
-const { buildDemo } = await import("~/workers/demo");
+const { buildDemo } = await import("@packs/demo-fleet");
 
 const demo = buildDemo(Date.UTC(2026, 4, 2));
 const marks = [600, 1800, 4400].map((t, i) => ({ id: i + 1, t, up: t + 400 }));

@@ -22,7 +22,7 @@ const { bringIn, exportEverything } = await import("./transfer");
 const { changeValue, readValue } = await import("./values");
 const { move } = await import("./move");
 const { boxes, values } = await import("./boxes");
-const { buildDemo } = await import("~/workers/demo");
+const { buildDemo } = await import("@packs/demo-fleet");
 
 const demo = buildDemo(Date.UTC(2026, 4, 2));
 const vehicle = demo.find((d): d is Vehicle => d.kind === "vehicle")!;

@@ -14,7 +14,7 @@ export function readyFlashWorkers(): void {
 }
 
 /**
- * The worker that decodes, reads files and builds the demo fleet; one for the page, started when first asked for, and again where it
+ * The worker that decodes and reads files; one for the page, started when first asked for, and again where it
  * died. What takes long and may come late (which dialect it is, which patch is the lamp) has one of its own, so that no reading
  * waits for it.
  */

@@ -10,7 +10,6 @@ import { readTrace } from "@core/lamp/trace";
 import { BACKUP_MAX_BYTES, readBackup, type BackupRead } from "@core/record/backup";
 import { PACK_MAX_BYTES, readPack, tooLarge, type PackChecked } from "@core/pack/schema";
 import { readTable, type ReadTable, type TableHints } from "@core/table/read-table";
-import { buildDemo } from "./demo";
 
 const api = {
   decode: (dialect: Dialect, evidence: Evidence | Pressed | Called, table: string[]): Decoded =>
@@ -38,7 +37,6 @@ const api = {
   /** Reads a make's file. */
   readPack: async (file: Blob): Promise<PackChecked> =>
     file.size > PACK_MAX_BYTES ? tooLarge() : readPack(await file.text()),
-  buildDemo,
 };
 
 export type FlashApi = typeof api;

@@ -9,7 +9,7 @@ import { knownOf } from "@core/job/known";
 import { sayKnown } from "@core/job/say";
 import { resultFrom } from "@core/record/readings";
 import { RECORD_VERSION, type Doc, type Job, type Reading, type Story, type Vehicle } from "@core/record/types";
-import { packById } from "@packs/index";
+import { packById } from "./index";
 
 /** Drives of the estate: how many days ago, whether the lamp came on, and under which conditions. */
 const DRIVES: readonly (readonly [number, boolean, ...string[]])[] = [

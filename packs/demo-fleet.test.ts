@@ -1,9 +1,10 @@
 import { expect, it } from "vitest";
 import { entriesFor } from "@core/pack/scope";
+import { laterBy } from "@core/record/later";
 import { openDoc } from "@core/record/open";
-import { DEMO_FAULTS } from "@packs/demo-faults";
-import { packById } from "@packs/index";
-import { buildDemo } from "./demo";
+import { DEMO_FAULTS } from "./demo-faults";
+import { packById } from "./index";
+import { buildDemo } from "./demo-fleet";
 
 it("the demo fleet opens as any other records do, and was read right", () => {
   const docs = buildDemo(Date.UTC(2026, 10, 24));
@@ -18,6 +19,11 @@ it("the demo fleet opens as any other records do, and was read right", () => {
     "demo-job-hatch-1": "14 27",
     "demo-job-hatch-2": "27",
   });
+});
+
+it("made at one time and moved to another it is what would have been made then", () => {
+  const [then, now] = [Date.UTC(2026, 10, 24), Date.UTC(2029, 1, 3, 4, 5, 6)];
+  expect(laterBy(buildDemo(then), now - then)).toEqual(buildDemo(now));
 });
 
 it("the demo vehicles that are there to be read hide faults of their own table", () => {
