@@ -280,6 +280,8 @@ test("a make is mended, saved, refused, brought in again, compared, and removed;
   await page.getByRole("button", { name: "Change code 21" }).click();
   await page.getByLabel("What it means").fill("Throttle plate switch");
   await page.getByRole("button", { name: "Close code 21" }).click();
+  // Once it stands in the table it is kept.
+  await expect(page.getByText("Throttle plate switch")).toBeVisible();
   await page.goto("/makes");
   const bring = async (from: string | { name: string; mimeType: string; buffer: Buffer }) => {
     const [chooser] = await Promise.all([
