@@ -28,41 +28,6 @@ interface State {
   scale: number;
 }
 
-/** What {@link score} works in. Thousands of shows are scored for one reading: the room is made once, and again for a longer show. */
-interface Room {
-  n: number;
-  steps: Float64Array;
-  stepVars: Float64Array;
-  lengths: Float64Array;
-  /** Length of a flash that ran together with the next one; NaN where there is none. */
-  merged: Float64Array;
-  ring: State[];
-  /** Weights of the positions that the mark may be; zero between two marks, as are the sums. */
-  dense: Float64Array;
-  touched: Int32Array;
-  /** Sums by which the clocks of ways that meet in one position are merged. */
-  lateSum: Float64Array;
-  squareSum: Float64Array;
-}
-
-let room: Room | undefined;
-
-function roomFor(n: number): Room {
-  if (!room || room.n < n) {
-    const most = Math.max(64, 2 * n);
-    const row = () => new Float64Array(most);
-    const state = () => ({ index: new Int32Array(most), weight: row(), late: row(), variance: row() });
-    room = {
-      n: most,
-      ring: Array.from({ length: MAX_EXTRA + 2 }, () => ({ ...state(), size: 0, scale: -Infinity })),
-      touched: new Int32Array(most),
-      ...{ steps: row(), stepVars: row(), lengths: row(), merged: row(), dense: row(), lateSum: row(), squareSum: row() },
-    };
-  }
-  for (const state of room.ring) [state.size, state.scale] = [0, -Infinity];
-  return room;
-}
-
 /** Probability of what was said of a mark, given that it is flash `j`. */
 function named(track: Track, m: number, flat: Flat, j: number, o: Observer): number {
   const said = track.said[m];
@@ -141,24 +106,35 @@ export function score(track: Track, flat: Flat, tempo: number, o: Observer, agai
     return { logLik: log, prefix, cost: 0 };
   }
   const { n, next } = flat;
-  const { steps, stepVars, lengths, merged, ring, dense, touched, lateSum, squareSum } = roomFor(n);
+  const steps = new Float64Array(n);
+  const stepVars = new Float64Array(n);
   for (let j = 0; j < n; j++) {
     steps[j] = flat.step[j] * tempo;
     stepVars[j] = flat.stepVar[j] * tempo * tempo;
-    lengths[j] = flat.length[j] * tempo;
-    merged[j] = next[j] < 0 ? NaN : (flat.step[j] + flat.length[next[j]]) * tempo;
   }
+  const ring: State[] = Array.from({ length: MAX_EXTRA + 2 }, () => ({
+    index: new Int32Array(n),
+    weight: new Float64Array(n),
+    late: new Float64Array(n),
+    variance: new Float64Array(n),
+    size: 0,
+    scale: -Infinity,
+  }));
   const after = (m: number): State => ring[m % ring.length];
   const logExtraAt = new Float64Array(marks);
   for (let m = 0; m < marks; m++) logExtraAt[m] = Math.log(extraDensity(track, m, o));
+  const dense = new Float64Array(n);
+  const touched = new Int32Array(n);
+  /** Sums by which the clocks of ways that meet in one position are merged. */
+  const lateSum = new Float64Array(n);
+  const squareSum = new Float64Array(n);
   const clock: Clock = { p: 0, late: 0, variance: 0 };
   const noise = o.onsetSd ** 2;
   let extrasSoFar = 0;
   for (let m = 0; m < marks; m++) {
     let size = 0;
-    const length = track.length[m];
     const add = (j: number, w: number, late: number, variance: number) => {
-      tick(clock, late, variance, o, length, lengths[j], merged[j]);
+      tickAs(clock, track, m, flat, j, tempo, o, late, variance);
       w *= clock.p * named(track, m, flat, j, o);
       if (w <= 0) return;
       if (dense[j] === 0) touched[size++] = j;

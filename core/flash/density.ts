@@ -20,12 +20,9 @@ export function gauss(x: number, variance: number): number {
   return z > 60 ? 0 : Math.exp(-0.5 * z) / Math.sqrt(variance) / SQRT_2PI;
 }
 
-/** A flash's own length varies by this share. */
-const OWN_JITTER = 0.03;
-
-/** Density of a step from one mark to a later one, by the square of its error: normal, with a share that errs three times as widely. */
-function stepDensity(square: number, variance: number): number {
-  const wide = Math.exp(square / (-18 * variance));
+/** Density of a step from one mark to a later one: normal, with a share that errs three times as widely. */
+function stepDensity(late: number, variance: number): number {
+  const wide = Math.exp((late * late) / (-18 * variance));
   const three = wide * wide * wide;
   return ((1 - WIDE) * three * three * three + (WIDE / 3) * wide) / (SQRT_2PI * Math.sqrt(variance));
 }
@@ -64,25 +61,22 @@ export function tick(
     variance = noise;
   } else {
     const sum = variance + noise;
-    const square = late * late;
-    p = stepDensity(square, sum);
+    p = stepDensity(late, sum);
     // What errs far more than it should is not trusted to move the clock as much.
-    const share = square > 12 * sum ? noise * 9 : noise;
-    const kept = share / (variance + share);
-    late *= kept;
-    variance *= kept;
+    const share = late * late > 12 * sum ? noise * 9 : noise;
+    late *= share / (variance + share);
+    variance *= share / (variance + share);
   }
   if (length === length && o.endSd > 0) {
-    const own = OWN_JITTER * OWN_JITTER * expected * expected;
+    const own = (0.03 * expected) ** 2;
     const ending = o.endSd * o.endSd;
     const before = variance + own;
     const sum = before + ending;
     const off = late + expected - length;
-    const square = off * off;
-    let density = (1 - o.merge) * stepDensity(square, sum);
+    let density = (1 - o.merge) * stepDensity(off, sum);
     if (mergedLength === mergedLength) density += o.merge * gauss(late + mergedLength - length, 2 * sum);
     p *= density + 1e-7;
-    if (square < 12 * sum) {
+    if (off * off < 12 * sum) {
       // From here on counts the end: as an onset it stands for, without the flash's own jitter, which the next step adds.
       late = (off * ending) / sum + length - expected;
       variance = (before * ending) / sum - own;
