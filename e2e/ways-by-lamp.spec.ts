@@ -136,8 +136,9 @@ test("method E: warm, started at once, half the cylinders, the act in its window
 
 test("method G: the beat judges the cycle; in time the lamp tells its list once, and the end mark", async ({
   page,
+  context,
 }) => {
-  test.setTimeout(240_000);
+  const time = await DrivenTime.of(context);
   const vehicle = "demo-ferry3";
   await toHookUp(page, "make=hollin-pike&year=1996", /Key on, off, on, off, on/, vehicle);
   // Why nothing happens: what was looked at is struck out and the rest gets likelier.
@@ -156,26 +157,26 @@ test("method G: the beat judges the cycle; in time the lamp tells its list once,
   await page.getByRole("tab", { name: "Hold" }).click();
   for (const wait of [2800, 2800, 0]) {
     await page.keyboard.press("k");
-    await page.waitForTimeout(wait);
+    await time.pass(wait);
   }
   await expect(page.getByText(/too slow/)).toBeVisible();
   await expect(beat).toBeVisible();
   for (const wait of [1400, 1400, 0]) {
     await page.keyboard.press("k");
-    await page.waitForTimeout(wait);
+    await time.pass(wait);
   }
   await expect(beat).toBeHidden();
   await expect(sentence(page)).toHaveText("Nothing blinks so far.");
-  const v = await simulated(page, vehicle);
+  const v = await simulated(page, vehicle, time);
   // Held, the lamp test is told for what it is.
   await page.getByRole("heading", { level: 1 }).click();
-  const person = new Watcher(v.car, page, 3, "hold");
-  await person.look("engine");
+  const person = new DrivenWatcher(time, v.car, page, 3, "hold");
   for (const to of ["On, engine off", "Off", "On, engine off", "Off", "On, engine off"] as const) {
     await v.key(to);
-    await v.car.waitForTimeout(500);
+    await person.watch("engine", 500);
   }
-  await expect(page.getByRole("list", { name: "Codes read" })).toContainText("22", { timeout: 120_000 });
-  await expect(page.getByRole("list", { name: "Codes read" })).toContainText("13");
-  await person.stop();
+  const read = page.getByRole("list", { name: "Codes read" });
+  await person.watch("engine", 120_000, async () => (await read.filter({ hasText: "22" }).count()) > 0);
+  await expect(read).toContainText("22");
+  await expect(read).toContainText("13");
 });
