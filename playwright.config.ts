@@ -7,7 +7,7 @@ const LONG = /(ways-by-lamp|job-bridge)\.spec/;
 const server = (port: number, env: Record<string, string>) => ({
   command: "node server.mjs",
   url: `http://127.0.0.1:${port}/settings`,
-  env: { ...env, PORT: String(port), HOST: "127.0.0.1", NODE_ENV: "production" },
+  env: { ...env, PORT: String(port), HOST: "127.0.0.1" },
   reuseExistingServer: false,
 });
 

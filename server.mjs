@@ -1,15 +1,17 @@
 import { existsSync } from "node:fs";
 import { dirname, join, resolve } from "node:path";
 import { fileURLToPath, pathToFileURL } from "node:url";
-import { createRequestHandler } from "@react-router/express";
 import compression from "compression";
 import express from "express";
+import staticCompressed from "express-static-gzip";
 
 /**
  * Serves a build of Klinko. PORT (4100) and HOST say where; without HOST only this machine reaches it.
  * Usage: node server.mjs [build folder]
  */
-process.env.NODE_ENV ??= "production";
+process.env.NODE_ENV = "production";
+// Loaded once that stands: React is another one in development, and the build holds the one for production.
+const { createRequestHandler } = await import("@react-router/express");
 const port = Number(process.env.PORT) || 4100;
 const host = process.env.HOST || "127.0.0.1";
 const folder = resolve(process.argv[2] ?? join(dirname(fileURLToPath(import.meta.url)), "build"));
@@ -32,15 +34,14 @@ app.use((request, response, next) => {
   response.status(405).type("text/plain").send("This server answers GET, HEAD and POST.\n");
 });
 app.use(compression());
-const files = (path, options) =>
-  express.static(path, {
-    index: false,
-    ...options,
-    setHeaders: (response) => response.setHeader("Content-Security-Policy", FILE_POLICY),
-  });
-app.use("/assets", files(join(folder, "client", "assets"), { immutable: true, maxAge: "1y", fallthrough: false }));
+const files = {
+  index: false,
+  setHeaders: (response) => response.setHeader("Content-Security-Policy", FILE_POLICY),
+};
+const assets = { ...files, immutable: true, maxAge: "1y", fallthrough: false };
+app.use("/assets", staticCompressed(join(folder, "client", "assets"), { enableBrotli: true, serveStatic: assets }));
 // What keeps its name is asked for anew each time: a worker that is kept for long would hold an old app.
-app.use(files(join(folder, "client"), { maxAge: 0 }));
+app.use(express.static(join(folder, "client"), { ...files, maxAge: 0 }));
 app.all("*", createRequestHandler({ build: await import(pathToFileURL(entry).href), mode: process.env.NODE_ENV }));
 app.use((error, _request, response, next) => {
   if (response.headersSent) return next(error);

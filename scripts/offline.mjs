@@ -1,6 +1,8 @@
 import { createHash } from "node:crypto";
 import { copyFileSync, readdirSync, readFileSync, statSync, writeFileSync } from "node:fs";
 import { join } from "node:path";
+import { promisify } from "node:util";
+import { brotliCompress, constants } from "node:zlib";
 import { createRequestHandler } from "react-router";
 import { build as buildFile } from "vite";
 import { root } from "./ensure.mjs";
@@ -40,4 +42,17 @@ process.env.KEPT = JSON.stringify(kept);
 await buildFile({ configFile: `${root}/vite.offline.config.ts`, logLevel: "warn" });
 copyFileSync(join(root, "build", "offline", "sw.js"), join(client, "sw.js"));
 const size = files.reduce((sum, name) => sum + statSync(join(client, name)).size, 0);
+// What never changes under its name is compressed here, once and as well as it can be; above a megabyte that would take too long.
+const squeeze = promisify(brotliCompress);
+const THOROUGH_BYTES = 1e6;
+const squeezed = readdirSync(join(client, "assets"))
+  .map((name) => join(client, "assets", name))
+  .filter((path) => /\.(js|css|wasm)$/.test(path) && statSync(path).size > 1000);
+await Promise.all(
+  squeezed.map(async (path) => {
+    const bytes = readFileSync(path);
+    const quality = bytes.length > THOROUGH_BYTES ? 9 : constants.BROTLI_MAX_QUALITY;
+    writeFileSync(`${path}.br`, await squeeze(bytes, { params: { [constants.BROTLI_PARAM_QUALITY]: quality } }));
+  }),
+);
 console.log(`Kept without a signal: ${files.length} files, ${(size / 1e6).toFixed(1)} MB.`);
