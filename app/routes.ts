@@ -4,6 +4,7 @@ export default [
   index("routes/garage.tsx"),
   route("vehicles/new", "routes/vehicle-new.tsx"),
   route("vehicles/:vehicleId", "routes/vehicle.tsx"),
+  route("vehicles/:vehicleId/edit", "routes/vehicle-edit.tsx"),
   route("vehicles/:vehicleId/history", "routes/vehicle-history.tsx"),
   route("jobs/:jobId", "routes/job.tsx", [
     index("routes/job-index.tsx"),

@@ -5,11 +5,13 @@ import { systemsOf } from "@core/pack/scope";
 import { isCondition } from "@core/diagnosis/conditions";
 import { END_WORDS } from "@core/job/end";
 import { newJob } from "@core/record/job";
+import type { Vehicle } from "@core/record/types";
+import { archived, withTold } from "@core/record/vehicle";
 import { packById } from "~/store/packs";
 import { nowIso } from "~/store/clock";
 import { readVehicle } from "~/store/opening";
-import { changeVehicle, newId, readCard, removeVehicle, write } from "~/store/records";
-import { dropFilms } from "~/store/films";
+import { changeVehicle, newId, readCard, write } from "~/store/records";
+import { KEPT_DAYS, takeAway } from "~/store/removed";
 import { shortDate } from "~/store/format";
 import { vehicleName } from "~/store/vehicle-name";
 import { WhenItComes } from "~/features/conditions/WhenItComes";
@@ -22,9 +24,10 @@ import { Mono, Plate, Row, Sheet, Soft, Stack } from "~/ui/bits";
 import { Main, Opening, TopBar } from "~/ui/Frame";
 import { middle } from "~/ui/theme";
 import type { Route } from "./+types/vehicle";
-import { historyPath, idIn, jobPath } from "~/store/paths";
+import { historyPath, idIn, jobPath, vehicleEditPath } from "~/store/paths";
 import { StoreProblem } from "~/store/box";
-import { RADIO } from "~/ui/keep-alive";
+import { InspectionDay } from "~/ui/InspectionDay";
+import { IMMOBILISER, RADIO } from "~/ui/keep-alive";
 import { Trouble } from "~/ui/Trouble";
 
 export async function clientLoader({ params }: Route.ClientLoaderArgs) {
@@ -71,9 +74,17 @@ async function act({ request, params }: Route.ClientActionArgs) {
     return redirect(jobPath(job.id, "story"));
   }
   if (intent === "remove") {
-    await removeVehicle(vehicle);
-    await dropFilms({ vehicle: vehicle.id });
+    await takeAway(vehicle);
     return redirect("/");
+  }
+  if (intent === "archive") await changeVehicle(vehicle.id, (v) => archived(v, v.archivedAt ? undefined : nowIso()));
+  if (intent === "immobiliser") {
+    const immobiliser = IMMOBILISER.find((r) => r.value === text("immobiliser"))?.value;
+    if (immobiliser) await changeVehicle(vehicle.id, (v) => ({ ...v, immobiliser }));
+  }
+  if (intent === "inspection") {
+    const day = text("day");
+    await changeVehicle(vehicle.id, (v) => withTold(v, { inspection: /^\d{4}-\d\d-\d\d$/.test(day) ? day : null }));
   }
   if (intent === "radio") {
     const radio = RADIO.find((r) => r.value === text("radio"))?.value;
@@ -165,6 +176,35 @@ function History({ vehicle, jobs }: Pick<Route.ComponentProps["loaderData"], "ve
   );
 }
 
+/** What takes it out of the garage: for now, or with all that was recorded. */
+function OutOfTheWay({ vehicle, jobs }: { vehicle: Vehicle; jobs: number }) {
+  const submit = useSubmit();
+  return (
+    <Sheet>
+      <h2>Out of the way</h2>
+      <Soft>
+        {vehicle.archivedAt
+          ? `In the archive since ${shortDate(vehicle.archivedAt)}. All its records are here.`
+          : "In the archive it stays with all its records, and the garage shows it only when asked."}
+      </Soft>
+      <Row>
+        <Button onPress={() => void submit({ intent: "archive" }, { method: "post" })}>
+          {vehicle.archivedAt ? "Take it out of the archive" : "Put it in the archive"}
+        </Button>
+      </Row>
+      <Soft>Removed, it can be put back in the garage for {KEPT_DAYS} days, until another one is removed.</Soft>
+      <Row>
+        <ConfirmButton
+          label="Remove this vehicle"
+          question={`Remove ${vehicle.plate}${jobs ? ` with ${jobs === 1 ? "its job" : `its ${jobs} jobs`}` : ""}?`}
+          sure="Remove it"
+          onConfirm={() => void submit({ intent: "remove" }, { method: "post" })}
+        />
+      </Row>
+    </Sheet>
+  );
+}
+
 export default function VehiclePage({ loaderData, actionData }: Route.ComponentProps) {
   const { vehicle, jobs } = loaderData;
   const submit = useSubmit();
@@ -182,6 +222,9 @@ export default function VehiclePage({ loaderData, actionData }: Route.ComponentP
           <h1>
             {vehicleName(vehicle)}, {vehicle.year}
           </h1>
+          <LinkButton $look="quiet" to={vehicleEditPath(vehicle.id)}>
+            Change what it is
+          </LinkButton>
           <Row style={{ marginLeft: "auto" }}>
             {open ? (
               <>
@@ -246,13 +289,19 @@ export default function VehiclePage({ loaderData, actionData }: Route.ComponentP
                 options={RADIO}
                 onChange={(radio) => void submit({ intent: "radio", radio }, { method: "post" })}
               />
+              <Choice
+                label="After a power cut, the immobiliser"
+                value={vehicle.immobiliser === "not-asked" ? null : vehicle.immobiliser}
+                options={IMMOBILISER}
+                onChange={(immobiliser) => void submit({ intent: "immobiliser", immobiliser }, { method: "post" })}
+              />
+              <InspectionDay
+                key={vehicle.inspection}
+                on={vehicle.inspection ?? ""}
+                onTold={(day) => void submit({ intent: "inspection", day: day ?? "" }, { method: "post" })}
+              />
             </Sheet>
-            <ConfirmButton
-              label="Remove this vehicle"
-              question={`Remove ${vehicle.plate} with ${jobs.length === 1 ? "its job" : `its ${jobs.length} jobs`}?`}
-              sure="Remove for good"
-              onConfirm={() => void submit({ intent: "remove" }, { method: "post" })}
-            />
+            <OutOfTheWay vehicle={vehicle} jobs={jobs.length} />
           </Stack>
         </Columns>
       </Main>

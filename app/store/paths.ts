@@ -27,6 +27,7 @@ export const sheetPath = (job: string): string => href("/jobs/:jobId/sheet", { j
 /** Of a job whose make is not known here. */
 export const keptPath = (job: string): string => href("/jobs/:jobId/kept", { jobId: toParam(job) });
 export const vehiclePath = (id: string): string => href("/vehicles/:vehicleId", { vehicleId: toParam(id) });
+export const vehicleEditPath = (id: string): string => href("/vehicles/:vehicleId/edit", { vehicleId: toParam(id) });
 export const historyPath = (vehicle: string): string =>
   href("/vehicles/:vehicleId/history", { vehicleId: toParam(vehicle) });
 export const simulatedPath = (vehicle: string): string =>

@@ -13,13 +13,22 @@ export function daysTo(day: string | undefined): number | null {
 const WHOLE_YEAR = "1900";
 
 /** The day of the next inspection. */
-export function InspectionDay({ on, onTold }: { on: string; onTold: (on: string | null) => void }) {
+export function InspectionDay({
+  on,
+  onTold,
+  because,
+}: {
+  on: string;
+  onTold: (on: string | null) => void;
+  /** What it is asked for, where the page does not say. */
+  because?: string;
+}) {
   const [day, setDay] = useState(on);
   return (
     <Field
       label="Next inspection"
       type="date"
-      description="Its monitors have to be complete by then"
+      {...(because && { description: because })}
       value={day}
       onChange={(typed) => {
         setDay(typed);

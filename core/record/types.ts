@@ -82,6 +82,8 @@ export const vehicleRule = object({
   drivesAWeek: optional(drivesRule),
   /** Day of the next inspection, where somebody said it. */
   inspection: optional(dayRule),
+  /** Out of the way in the garage since then; its records stay. */
+  archivedAt: optional(time),
   createdAt: time,
 });
 export type Vehicle = Of<typeof vehicleRule>;

@@ -17,6 +17,11 @@ export function newVehicle(
   };
 }
 
+/** A vehicle put out of the way, or, without a time, back among the others. */
+export function archived({ archivedAt: _, ...vehicle }: Vehicle, at?: string): Vehicle {
+  return at ? { ...vehicle, archivedAt: at } : vehicle;
+}
+
 /** A vehicle with what somebody told of it besides; null takes that back, and what is not named stays. */
 export function withTold(
   { inspection, drivesAWeek, ...v }: Vehicle,

@@ -150,6 +150,7 @@ function Plan() {
       {costs("readiness") && (
         <Sheet>
           <InspectionDay
+            because="Its monitors have to be complete by then"
             on={vehicle.inspection ?? ""}
             onTold={(on) => whole.send({ intent: "vehicle", inspection: on })}
           />

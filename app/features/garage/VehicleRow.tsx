@@ -132,9 +132,10 @@ const ENDED: Record<JobEnd, string> = {
 };
 
 /** @param begun marks of a reading that was broken off */
-function summary(vehicle: Vehicle, { open: jobs, last }: Face, begun: number): string {
+function summary(vehicle: Vehicle, { open: jobs, last }: Face, begun: number, due: boolean): string {
   const expected = [...new Set(vehicle.changes.flatMap((c) => c.codes))];
-  const tail = expected.length ? ` · ${expected.join(", ")} expected` : "";
+  const day = due && vehicle.inspection ? ` · inspection ${shortDate(vehicle.inspection)}` : "";
+  const tail = `${expected.length ? ` · ${expected.join(", ")} expected` : ""}${day}`;
   const job = jobs.at(-1);
   if (job) {
     const more = jobs.length > 1 ? ` · ${jobs.length} jobs open` : "";
@@ -154,11 +155,14 @@ export function VehicleRow({
   name,
   face,
   begun,
+  due,
 }: {
   vehicle: Vehicle;
   name: string;
   face: Face;
   begun: number;
+  /** Its inspection is near, or over. */
+  due: boolean;
 }) {
   const open = face.open.at(-1);
   return (
@@ -168,7 +172,7 @@ export function VehicleRow({
         <Link to={vehiclePath(vehicle.id)}>
           {name} <span style={{ fontWeight: 400 }}>{vehicle.year}</span>
         </Link>
-        <p>{summary(vehicle, face, begun)}</p>
+        <p>{summary(vehicle, face, begun, due)}</p>
       </Name>
       {open ? <Progress job={open} /> : <Soft>no open job</Soft>}
       {open ? (

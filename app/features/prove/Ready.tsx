@@ -79,7 +79,11 @@ export function Ready() {
           </Soft>
         </>
       )}
-      <InspectionDay on={vehicle.inspection ?? ""} onTold={(on) => send({ intent: "vehicle", inspection: on })} />
+      <InspectionDay
+        because="Its monitors have to be complete by then"
+        on={vehicle.inspection ?? ""}
+        onTold={(on) => send({ intent: "vehicle", inspection: on })}
+      />
       {!isReady && days && inspectionIn !== null && <InspectionSays inDays={inspectionIn} days={days} />}
       {!isReady && (
         <Why
