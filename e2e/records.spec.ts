@@ -58,12 +58,12 @@ test("records go to another device as a file, where nothing is written over", as
   await other.context().close();
 });
 
-test("in a garage of many one is found by words of its name or plate, in any order, and the rest comes back", async ({
+test("in a garage of many one is found by words of its name or plate, and what was written by any of its words", async ({
   page,
 }) => {
   await openGarage(page);
   const rows = page.getByRole("list", { name: "Vehicles" }).getByRole("listitem");
-  const field = page.getByRole("searchbox", { name: "Find among 13" });
+  const field = page.getByRole("searchbox", { name: /^Search/ });
   await field.fill("estate norrvik");
   await expect(rows).toHaveCount(2);
   await field.fill("233");
@@ -71,9 +71,30 @@ test("in a garage of many one is found by words of its name or plate, in any ord
   await expect(rows).toContainText("SM 233 K");
   await field.fill("nothing like it");
   await expect(rows).toHaveCount(0);
-  await expect(page.getByRole("status")).toContainText('No vehicle is called "nothing like it"');
+  await expect(page.getByText(`No vehicle is called "nothing like it"`)).toBeVisible();
   await page.keyboard.press("Escape");
   await expect(rows).toHaveCount(13);
+
+  // A word of a story; a code as a whole number; what was written since.
+  const found = page.getByRole("list", { name: "Entries found" }).getByRole("listitem");
+  await field.fill("CAUSEWAY");
+  await expect(found).toHaveCount(1);
+  await expect(found.locator("mark")).toHaveText("causeway");
+  await field.fill("99");
+  await expect(page.getByText("Nothing that was written down holds these words.")).toBeVisible();
+  await field.fill("27 et");
+  await expect(found.first()).toContainText("21 and 27 stayed away");
+  await expectAccessible(page, "search");
+  await field.fill("causeway");
+  await expect(found).toHaveCount(1);
+  await found.getByRole("link").click();
+  await page.getByLabel("Write a line").fill("Grommet of the loom renewed");
+  await page.keyboard.press("Enter");
+  await expect(page.getByText("Grommet of the loom renewed")).toBeVisible();
+  await page.goBack();
+  await field.fill("grommet 418");
+  await expect(found).toHaveCount(1);
+  await expect(found).toContainText("Grommet of the loom renewed");
 });
 
 test("a job whose make is not known here is kept: it can be read, saved as a file and removed", async ({

@@ -3,7 +3,7 @@ import { withDemo } from "./ensure.mjs";
 
 // How soon the garage and a job are there, and how long a save takes, with 500 vehicles, 5,000 jobs and 50,000 readings; also with a
 // second tab open. --check compares with the goals and exits 1 where one falls short.
-const GOALS = { garage: 1000, job: 150, save: 30 };
+const GOALS = { garage: 1000, job: 150, save: 30, search: 100, memory: 300 };
 const check = process.argv.includes("--check");
 const SIZES = { vehicles: 500, jobs: 10, readings: 10 };
 const ROUNDS = 5;
@@ -55,6 +55,21 @@ await withDemo(4181, async (browser, base) => {
     tell(`a note saved${note}`, median(saves), GOALS.save);
     await other?.close();
   }
+  // A page of its own, which has not filled the stores.
+  await page.close();
+  const fresh = await context.newPage();
+  await fresh.addInitScript(noteUsable);
+  await garage(fresh, base);
+  console.log(`memory of the garage's scripts: ${Math.round(await memoryOf(fresh))} MB`);
+  tell("the first search, which reads all jobs", await searchFor(fresh, "line 3"), null);
+  const searches = [];
+  for (let i = 4; i < 4 + 2 * ROUNDS; i++) searches.push(await searchFor(fresh, `line ${i}`));
+  tell("a search, from the last letter to the entries", median(searches), GOALS.search);
+  const used = await memoryOf(fresh);
+  console.log(
+    `memory of the page's scripts after that, its workers not counted: ${Math.round(used)} MB (goal: below ${GOALS.memory})`,
+  );
+  if (used > GOALS.memory) fails.push(`the page takes ${Math.round(used)} MB, not below ${GOALS.memory}`);
   await context.close();
   if (check && fails.length) {
     console.error(fails.join("\n"));
@@ -92,6 +107,30 @@ function openJob(page, i) {
       await new Promise((done) => setTimeout(done, 2));
     return performance.now() - began;
   }, i);
+}
+
+/** From the last letter typed to the entries that hold the words, ms. */
+function searchFor(page, words) {
+  return page.evaluate(async (asked) => {
+    const field = document.querySelector('input[type="search"]');
+    const set = Object.getOwnPropertyDescriptor(HTMLInputElement.prototype, "value").set;
+    const began = performance.now();
+    set.call(field, asked);
+    field.dispatchEvent(new Event("input", { bubbles: true }));
+    const last = asked.split(" ").at(-1);
+    const there = () =>
+      [...document.querySelectorAll('[aria-label="Entries found"] mark')].some((m) => m.textContent === last);
+    while (!there()) await new Promise((done) => setTimeout(done, 2));
+    return performance.now() - began;
+  }, words);
+}
+
+/** What the scripts of a page hold, without its workers, once all that is of no more use is gone, MB. */
+async function memoryOf(page) {
+  const session = await page.context().newCDPSession(page);
+  await session.send("HeapProfiler.collectGarbage");
+  const { usedSize } = await session.send("Runtime.getHeapUsage");
+  return usedSize / 1e6;
 }
 
 /** Lines typed into the notebook: from Enter to the line in the list, without what the page draws before, ms. */

@@ -54,7 +54,10 @@ describe("a vehicle that was removed", () => {
         store.delete = (key) => (gone(), remove(key));
       }
       await takeAway(vehicle).catch(() => undefined);
-      for (const [store, set, remove] of own) [store.set, store.delete] = [set, remove];
+      for (const [store, set, remove] of own) {
+        store.set = set;
+        store.delete = remove;
+      }
       // The next page looks.
       const removed = await readRemoved();
       ends.add(removed ? "removed" : "there");

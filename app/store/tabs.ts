@@ -8,6 +8,13 @@ const CHANNEL = "klinko-records";
 const channel =
   typeof document === "undefined" || typeof BroadcastChannel === "undefined" ? null : new BroadcastChannel(CHANNEL);
 
+/** Tells a worker which vehicles' records were changed, by whatever tab. */
+export function hearChanges(heard: (vehicle: string) => void): void {
+  new BroadcastChannel(CHANNEL).addEventListener("message", ({ data }: MessageEvent) => {
+    if (typeof data === "string" && data !== PACKS) heard(data);
+  });
+}
+
 /** Told where makes have changed, and not a vehicle. */
 const PACKS = "packs";
 export const announcePacks = (): void => channel?.postMessage(PACKS);

@@ -9,6 +9,7 @@ import { Button } from "~/ui/Button";
 import { Field } from "~/ui/Field";
 import { Select } from "~/ui/Select";
 import { Row, Soft } from "~/ui/bits";
+import { FoundList } from "./FoundList";
 import { VehicleRow } from "./VehicleRow";
 
 export interface FleetRow {
@@ -35,8 +36,6 @@ const Tools = styled.div`
 
 /** So many rows stand at once; of more, the rest is asked for. */
 const AT_ONCE = 60;
-/** From so many vehicles on one looks for a name rather than going through them. */
-const MANY = 12;
 /** Fewer are seen at a glance: nothing to sort. */
 const SOME = 4;
 
@@ -98,23 +97,25 @@ export function Fleet({ rows, today }: { rows: readonly FleetRow[]; today: strin
   const count = (of: Shown) => rows.filter((r) => isShown(r, of, today)).length;
   return (
     <>
-      {rows.length >= SOME && (
+      {(rows.length >= SOME || rows.some((r) => r.face.touched)) && (
         <Tools>
-          {rows.length > MANY && (
-            <Field label={`Find among ${kept.length}`} type="search" value={words} onChange={setWords} />
+          <Field label="Search: a plate, a code, a word" type="search" value={words} onChange={setWords} />
+          {rows.length >= SOME && (
+            <>
+              <Select
+                label="Show"
+                value={show}
+                options={SHOWN.map((value) => ({ value, label: `${SHOWN_NAMES[value]} (${count(value)})` }))}
+                onChange={(value) => change("show", value, SHOWN[0])}
+              />
+              <Select
+                label="Order"
+                value={order}
+                options={ORDERS.map((value) => ({ value, label: ORDER_NAMES[value] }))}
+                onChange={(value) => change("order", value, ORDERS[0])}
+              />
+            </>
           )}
-          <Select
-            label="Show"
-            value={show}
-            options={SHOWN.map((value) => ({ value, label: `${SHOWN_NAMES[value]} (${count(value)})` }))}
-            onChange={(value) => change("show", value, SHOWN[0])}
-          />
-          <Select
-            label="Order"
-            value={order}
-            options={ORDERS.map((value) => ({ value, label: ORDER_NAMES[value] }))}
-            onChange={(value) => change("order", value, ORDERS[0])}
-          />
         </Tools>
       )}
       <List aria-label="Vehicles">
@@ -133,7 +134,7 @@ export function Fleet({ rows, today }: { rows: readonly FleetRow[]; today: strin
         {kept.length === 0
           ? NONE[show]
           : found.length === 0
-            ? `No vehicle is called "${words.trim()}": try its plate, make or model.`
+            ? `No vehicle is called "${words.trim()}".`
             : shown.length < found.length && `The first ${shown.length} of ${found.length}.`}
       </Soft>
       {shown.length < found.length && (
@@ -141,6 +142,7 @@ export function Fleet({ rows, today }: { rows: readonly FleetRow[]; today: strin
           <Button onPress={() => startTransition(() => setAll(true))}>Show all {found.length}</Button>
         </Row>
       )}
+      {words.trim() && <FoundList words={words} besides={found.length > 0} />}
     </>
   );
 }
