@@ -7,6 +7,7 @@ import { Links, Meta, Outlet, Scripts, ScrollRestoration, useRouteLoaderData } f
 import type { Route } from "./+types/root";
 import { useNonce } from "./nonce";
 import { useOtherTabs } from "./store/tabs";
+import { Keys } from "./ui/Keys";
 import { GlobalStyle } from "./ui/theme";
 import { Update } from "./ui/Update";
 
@@ -64,6 +65,7 @@ export default function Root({ loaderData }: Route.ComponentProps) {
   return (
     <I18nProvider locale={loaderData.locale}>
       <Update />
+      <Keys />
       <Outlet />
     </I18nProvider>
   );

@@ -58,3 +58,75 @@ test("a vehicle is changed in its fields, put out of the way, removed and put ba
   await page.getByRole("link", { name: "Norrvik Pickup 2.3 1992" }).click();
   await expect(page.getByRole("link", { name: "All of it by date" })).toBeVisible();
 });
+
+test("keys lead to the search, the notebook and the sheet of keys; a field that is typed in keeps them", async ({
+  page,
+}) => {
+  await openGarage(page);
+  await page.keyboard.press("?");
+  const sheet = page.getByRole("dialog", { name: "Keys" });
+  await expect(sheet).toBeVisible();
+  await expectAccessible(page, "keys");
+  await page.keyboard.press("/");
+  await expect(sheet).toBeVisible();
+  await page.keyboard.press("Escape");
+  await expect(sheet).toBeHidden();
+  await page.getByRole("link", { name: "Go on with SM 418 T" }).click();
+  await expect(page.getByText("locked: after a usable reading")).toBeVisible();
+  await page.keyboard.press("n");
+  await page.keyboard.type("n/?");
+  await expect(page.getByLabel("Write a line")).toHaveValue("n/?");
+  await page.getByRole("heading", { level: 1 }).click();
+  await page.keyboard.press("/");
+  await expect(page.getByRole("searchbox", { name: /^Search/ })).toBeFocused();
+});
+
+test("the demo fleet goes as it came; wiping asks once, and leaves nothing of ours in the browser", async ({
+  page,
+}) => {
+  const plain = String(test.info().config.metadata.plain);
+  const bringIn = async () => {
+    await page.goto(`${plain}/`);
+    await page.getByRole("button", { name: "Look around with a demo fleet" }).click();
+    await expect(page.getByRole("list", { name: "Vehicles" }).getByRole("listitem")).toHaveCount(13);
+  };
+  await bringIn();
+  await page.goto(`${plain}/settings`);
+  await page.getByRole("button", { name: "Take the demo fleet out" }).click();
+  await page.getByRole("button", { name: "Take it out", exact: true }).click();
+  await expect(page.getByText("The demo fleet is out of your garage.")).toBeVisible();
+  await page.getByRole("link", { name: "Garage", exact: true }).click();
+  await expect(sentence(page)).toHaveText("The garage is empty.");
+
+  await bringIn();
+  await page.goto(`${plain}/settings`);
+  await page.getByText("Dark, for the shed").click();
+  await expect(page.locator("html")).toHaveAttribute("data-theme", "dark");
+  await page.getByRole("button", { name: "Wipe everything" }).click();
+  await page.keyboard.press("Escape");
+  await expect(page.getByRole("button", { name: "Wipe everything" })).toBeFocused();
+  await page.keyboard.press("Enter");
+  await page.getByRole("button", { name: "Wipe it all" }).click();
+  await expect(sentence(page)).toHaveText("The garage is empty.");
+  await expect(page.locator("html")).not.toHaveAttribute("data-theme", "dark");
+  const left = await page.evaluate(async () => {
+    const held: string[] = [];
+    for (const { name } of await indexedDB.databases()) {
+      const db = await new Promise<IDBDatabase>((done) => {
+        const open = indexedDB.open(name!);
+        open.onsuccess = () => done(open.result);
+      });
+      for (const store of db.objectStoreNames) {
+        const keys = await new Promise<IDBValidKey[]>((done) => {
+          const all = db.transaction(store).objectStore(store).getAllKeys();
+          all.onsuccess = () => done(all.result);
+        });
+        held.push(...keys.map((key) => `${name}/${JSON.stringify(key)}`));
+      }
+      db.close();
+    }
+    return held;
+  });
+  // That there is nothing older to move is noted anew.
+  expect(left.filter((key) => !/local-forage-detect|"moved"/.test(key))).toEqual([]);
+});

@@ -1,16 +1,21 @@
 import { useEffect, useState } from "react";
 import { useRevalidator } from "react-router";
 import { BringIn } from "~/features/records/BringIn";
+import { StartAfresh } from "~/features/records/StartAfresh";
 import { saveEverything } from "~/store/transfer";
 import { changeSettings, readSettings, type Settings } from "~/store/settings";
 import { Button } from "~/ui/Button";
 import { Choice } from "~/ui/Choice";
 import { Row, Sheet, Soft } from "~/ui/bits";
+import { askForKeys } from "~/ui/Keys";
 import { Trouble } from "~/ui/Trouble";
 import { Main, Opening, TopBar } from "~/ui/Frame";
 import type { Route } from "./+types/settings";
 
-export const clientLoader = () => readSettings();
+export const clientLoader = async () => ({
+  settings: await readSettings(),
+  demo: document.documentElement.dataset.demo === "yes",
+});
 clientLoader.hydrate = true as const;
 
 export function HydrateFallback() {
@@ -24,7 +29,7 @@ const ON_OFF = [
   { value: "off", label: "Off" },
 ] as const;
 
-export default function SettingsPage({ loaderData: settings }: Route.ComponentProps) {
+export default function SettingsPage({ loaderData: { settings, demo } }: Route.ComponentProps) {
   const revalidator = useRevalidator();
   const [problem, setProblem] = useState<string | null>(null);
   const [unsaved, setUnsaved] = useState<string | null>(null);
@@ -89,6 +94,9 @@ export default function SettingsPage({ loaderData: settings }: Route.ComponentPr
               { value: "clear-first", label: "Clear first, see what returns" },
             ]}
           />
+          <Row>
+            <Button onPress={askForKeys}>Show the keys</Button>
+          </Row>
           <Trouble problem={problem} />
         </Sheet>
         <Sheet>
@@ -113,6 +121,7 @@ export default function SettingsPage({ loaderData: settings }: Route.ComponentPr
           <Kept />
           <BringIn />
         </Sheet>
+        <StartAfresh demo={demo} />
       </Main>
     </>
   );

@@ -26,6 +26,8 @@ export interface Box {
   get: (key: string) => Promise<unknown>;
   set: (key: string, value: unknown) => Promise<void>;
   remove: (key: string) => Promise<void>;
+  /** Removes all that is in it. */
+  clear: () => Promise<void>;
   /** Goes through all, a few hundred at a time, so that the page stays at hand. */
   each: (visit: (value: unknown, key: string) => void) => Promise<void>;
   keys: () => Promise<string[]>;
@@ -52,6 +54,7 @@ export function box(name: string, storeName = "records", driver = localforage.IN
     get: (key) => told(() => db.getItem(key), ANSWERS_MS),
     set: (key, value) => told(async () => void (await db.setItem(key, value)), WRITES_MS),
     remove: (key) => told(() => db.removeItem(key), WRITES_MS),
+    clear: () => told(() => db.clear(), WRITES_MS),
     each: async (visit) => {
       // That it answers at all shows at once; how much there is decides how long the rest takes.
       await told(() => db.length(), ANSWERS_MS);

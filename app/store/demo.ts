@@ -1,6 +1,10 @@
 import { laterBy } from "@core/record/later";
 import { clock } from "./clock";
-import { readGarage, writeAll } from "./records";
+import { boxes } from "./boxes";
+import { isThere, readVehicle } from "./opening";
+import { readGarage, removeVehicle, writeAll } from "./records";
+
+const fleet = async () => (await import("virtual:demo-fleet")).default;
 
 let seeding: Promise<void> | null = null;
 
@@ -9,10 +13,22 @@ export function seedDemo(): Promise<void> {
   seeding ??= (async () => {
     const { vehicles, locked } = await readGarage();
     if (vehicles.length || locked.length) return;
-    const { builtAt, docs } = (await import("virtual:demo-fleet")).default;
+    const { builtAt, docs } = await fleet();
     await writeAll(laterBy(docs, clock.now() - builtAt));
   })().finally(() => {
     seeding = null;
   });
   return seeding;
+}
+
+/** Ids of the demo's vehicles that are in this garage. */
+export async function demoHere(): Promise<string[]> {
+  const ids = (await fleet()).docs.flatMap((d) => (d.kind === "vehicle" ? [d.id] : []));
+  const there = await Promise.all(ids.map(async (id) => isThere(await boxes.vehicle.get(id))));
+  return ids.filter((_, i) => there[i]);
+}
+
+/** Takes the demo fleet out of the garage, with what was recorded of it. */
+export async function removeDemo(): Promise<void> {
+  for (const id of await demoHere()) await removeVehicle(await readVehicle(id));
 }

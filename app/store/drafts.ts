@@ -6,7 +6,7 @@ import { dropValue, readValue } from "./values";
  * What somebody is in the middle of writing. It is written before the page can be gone: a transaction of IndexedDB that is under way when a
  * page is reloaded is broken off, and with it the last word.
  */
-const drafts = box("klinko-drafts", "drafts", localforage.LOCALSTORAGE);
+export const drafts = box("klinko-drafts", "drafts", localforage.LOCALSTORAGE);
 
 /** An older Klinko kept drafts among the values. */
 export const readDraft = async (key: string): Promise<unknown> =>

@@ -3,7 +3,7 @@ import { box } from "./box";
 import { inTurn } from "./in-turn";
 
 /** Films that a person kept of a watch, each with its reading; beside the records, since they are large and no part of a backup. */
-const films = box("klinko-films", "films");
+export const films = box("klinko-films", "films");
 
 export interface KeptFilm {
   id: string;

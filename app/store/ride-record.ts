@@ -13,7 +13,7 @@ export interface Fix {
 /** So many positions are one part: each new one is written anew with its part, so that a long ride costs no more than a short one. */
 const PART = 60;
 /** Parts of the ride that is recorded for a job, by the job's id and their number. */
-const parts = box("klinko-rides");
+export const parts = box("klinko-rides");
 const keyOf = (job: string, n: number): string => `${job}/${String(n).padStart(6, "0")}`;
 const keysOf = async (job: string): Promise<string[]> =>
   (await parts.keys()).filter((k) => k.startsWith(`${job}/`)).sort();

@@ -32,6 +32,7 @@ export const localforage = {
           held.set(key, value instanceof Object && "film" in value ? { ...value } : structuredClone(value));
         }),
       removeItem: (key: string) => later(() => held.delete(key)),
+      clear: () => later(() => held.clear()),
       length: () => later(() => held.size),
       keys: () => later(() => [...held.keys()]),
       iterate: (visit: (value: unknown, key: string) => void) =>

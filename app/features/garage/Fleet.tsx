@@ -1,5 +1,5 @@
 import { startTransition, useMemo, useState } from "react";
-import { useSearchParams } from "react-router";
+import { useLocation, useSearchParams } from "react-router";
 import styled from "styled-components";
 import type { Face } from "@core/job/card";
 import { inOrder, isDue, isShown, ORDERS, SHOWN, type Order, type Shown } from "@core/job/fleet";
@@ -7,6 +7,7 @@ import type { Vehicle } from "@core/record/types";
 import { vehicleName } from "~/store/vehicle-name";
 import { Button } from "~/ui/Button";
 import { Field } from "~/ui/Field";
+import { SEARCH_HASH } from "~/ui/Keys";
 import { Select } from "~/ui/Select";
 import { Row, Soft } from "~/ui/bits";
 import { FoundList } from "./FoundList";
@@ -71,6 +72,7 @@ const oneOf = <V extends string>(all: readonly V[], value: string | null): V => 
 /** The vehicles of a garage: those that are asked for, in the order that is asked for. */
 export function Fleet({ rows, today }: { rows: readonly FleetRow[]; today: string }) {
   const [asked, ask] = useSearchParams();
+  const { hash } = useLocation();
   const show = oneOf(SHOWN, asked.get("show"));
   const order = oneOf(ORDERS, asked.get("order"));
   const [words, setWords] = useState("");
@@ -99,7 +101,13 @@ export function Fleet({ rows, today }: { rows: readonly FleetRow[]; today: strin
     <>
       {(rows.length >= SOME || rows.some((r) => r.face.touched)) && (
         <Tools>
-          <Field label="Search: a plate, a code, a word" type="search" value={words} onChange={setWords} />
+          <Field
+            label="Search: a plate, a code, a word"
+            type="search"
+            value={words}
+            onChange={setWords}
+            autoFocus={hash === SEARCH_HASH}
+          />
           {rows.length >= SOME && (
             <>
               <Select
