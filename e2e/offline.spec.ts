@@ -1,5 +1,5 @@
 import { spawn, type ChildProcess } from "node:child_process";
-import { appendFileSync, cpSync, rmSync } from "node:fs";
+import { appendFileSync, cpSync, readFileSync, rmSync } from "node:fs";
 import { createServer, type AddressInfo } from "node:net";
 import type { Page } from "@playwright/test";
 import { expect, expectAccessible, sentence, test } from "./fixtures";
@@ -160,4 +160,8 @@ test("the server says what its files are, lets nobody else have them, and answer
   expect(script["content-encoding"]).toMatch(/^(br|gzip)$/);
   expect((await request.fetch("/", { method: "DELETE" })).status()).toBe(405);
   expect((await request.get("/assets/none.js")).status()).toBe(404);
+  // Whoever's work it stands on is named, with the licence.
+  const notices = await (await request.get("/notices.txt")).text();
+  const { dependencies } = JSON.parse(readFileSync("package.json", "utf8")) as { dependencies: Record<string, string> };
+  for (const [name, version] of Object.entries(dependencies)) expect(notices).toContain(`\n${name} ${version}: `);
 });

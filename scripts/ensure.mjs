@@ -64,7 +64,7 @@ export function stale(built, sources) {
 }
 
 export async function ensureBuild() {
-  const sources = ["app", "core", "packs", "public", "vite.config.ts", "vite.offline.config.ts", "react-router.config.ts", "package-lock.json", "scripts/offline.mjs"]; // prettier-ignore
+  const sources = ["app", "core", "packs", "public", "vite.config.ts", "vite.offline.config.ts", "react-router.config.ts", "package-lock.json", "scripts/offline.mjs", "scripts/notices.mjs"]; // prettier-ignore
   // The worker is written last: it is there when all of a build is.
   if (!stale("build/client/sw.js", sources)) return;
   console.log("Building …");

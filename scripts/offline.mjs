@@ -6,6 +6,7 @@ import { brotliCompress, constants } from "node:zlib";
 import { createRequestHandler } from "react-router";
 import { build as buildFile } from "vite";
 import { root } from "./ensure.mjs";
+import { notices } from "./notices.mjs";
 
 // After the build: the page that is kept for when there is no server, and the worker that keeps all of the app.
 // React Router draws a page without content in the mode in which its own build does; a test holds that it still does.
@@ -21,9 +22,11 @@ if (!shell.ok || !html.includes("KLINKO-NONCE")) {
 writeFileSync(`${root}/build/client/offline.html`, html);
 process.env.SHELL_POLICY = shell.headers.get("Content-Security-Policy") ?? "";
 
+writeFileSync(`${root}/build/client/notices.txt`, notices(root));
+
 /** What is kept with the first visit; what reads a page off a photo is fetched when it is first used. */
 const client = join(root, "build", "client");
-const KEPT = /\.(js|css|woff2|svg|png|webmanifest|html)$/;
+const KEPT = /\.(js|css|woff2|svg|png|webmanifest|html|txt)$/;
 const LATER = /^(sw\.js|assets\/(tesseract-|worker\.min-).*)$/;
 const files = readdirSync(client, { recursive: true })
   .filter((name) => KEPT.test(name) && !LATER.test(name) && statSync(join(client, name)).isFile())

@@ -122,6 +122,9 @@ export default function SettingsPage({ loaderData: { settings, demo } }: Route.C
           <BringIn />
         </Sheet>
         <StartAfresh demo={demo} />
+        <Soft>
+          Klinko stands on the work of others: <a href="/notices.txt">their names and licences</a>.
+        </Soft>
       </Main>
     </>
   );

@@ -69,7 +69,7 @@ export function searchableOf(vehicle: Vehicle, name: string, jobs: readonly Job[
 }
 
 /** The words of a question. */
-export const wordsOf = (asked: string): string[] => alike(asked).split(/\s+/).filter(Boolean);
+const wordsOf = (asked: string): string[] => alike(asked).split(/\s+/).filter(Boolean);
 
 const DIGITS = /^\d+$/;
 
