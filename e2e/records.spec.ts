@@ -19,7 +19,10 @@ async function give(page: Page, button: string, name: string, content: string): 
   }).toPass();
 }
 
-test("records go to another device as a file, where nothing is written over", async ({ page, browser }) => {
+test("records go to another device as a file; what both went on with is joined as somebody decides", async ({
+  page,
+  browser,
+}) => {
   await openGarage(page);
   await page.getByRole("link", { name: "Go on with SM 418 T" }).click();
   await page.getByLabel("Write a line").fill("Owner waits until noon");
@@ -35,10 +38,19 @@ test("records go to another device as a file, where nothing is written over", as
 
   const other = await (await browser.newContext()).newPage();
   await other.goto(new URL("/settings", page.url()).href);
-  const told = other.getByRole("status");
+  const told = other.getByRole("status").filter({ hasText: /./ });
   await give(other, "Bring records in", "half.json", file.slice(0, 2000));
   await expect(other.getByRole("alert")).toContainText("half.json: This is no file of records");
   await give(other, "Bring records in", "records.json", file);
+  const brings = other.getByRole("region", { name: "What the file brings" });
+  await expect(brings.getByRole("checkbox")).toHaveCount(13);
+  await expect(brings).toContainText("ET 9 new here, with 1 new job and 2 new readings");
+  await expectAccessible(other, "what a file brings");
+  // Nothing is done before it is said.
+  await other.getByRole("button", { name: "Leave all as it is" }).click();
+  await expect(told).toContainText("Nothing was brought in.");
+  await give(other, "Bring records in", "records.json", file);
+  await other.getByRole("button", { name: "Bring it in" }).click();
   await expect(told).toContainText(/\d+ records brought in/);
   await expectAccessible(other, "records brought in");
   await give(other, "Bring records in", "records.json", file);
@@ -54,7 +66,34 @@ test("records go to another device as a file, where nothing is written over", as
   await expect(other.getByText("He called")).toBeVisible();
   await other.goto(new URL("/settings", page.url()).href);
   await give(other, "Bring records in", "records.json", file);
-  await expect(told).toContainText("1 record was here in another state: what is here stays.");
+  await expect(told).toContainText("1 record was here already, in a state that stays.");
+
+  // Both go on with the same job and the same vehicle.
+  await page.goto("/vehicles/demo-sm418t/edit");
+  await page.getByLabel("Plate or name").fill("SM 418 X");
+  await page.getByRole("button", { name: "Keep the change" }).click();
+  await page.getByRole("link", { name: "Go on with the open job" }).click();
+  await page.getByLabel("Write a line").fill("Bulb swapped");
+  await page.keyboard.press("Enter");
+  await expect(page.getByText("Bulb swapped")).toBeVisible();
+  await page.goto("/settings");
+  const [later] = await Promise.all([
+    page.waitForEvent("download"),
+    page.getByRole("button", { name: "Save all records as a file" }).click(),
+  ]);
+  await give(other, "Bring records in", "later.json", readFileSync(await later.path(), "utf8"));
+  await expect(brings.getByRole("checkbox")).toHaveCount(1);
+  await expect(brings).toContainText("Joined, it gains 1 line of the notebook.");
+  const plate = brings.getByRole("radiogroup", { name: "Plate" });
+  await expect(plate.getByRole("radio", { name: "Here: SM 418 T" })).toBeChecked();
+  await plate.getByText("File: SM 418 X").click();
+  await expectAccessible(other, "two states joined");
+  await other.getByRole("button", { name: "Bring it in" }).click();
+  await expect(told).toContainText("2 records were joined with what is here.");
+  await other.getByRole("link", { name: "Garage", exact: true }).click();
+  await other.getByRole("link", { name: "Go on with SM 418 X" }).click();
+  for (const line of ["Owner waits until noon", "He called", "Bulb swapped"])
+    await expect(other.getByRole("list", { name: "Lines of the notebook" })).toContainText(line);
   await other.context().close();
 });
 
@@ -122,7 +161,8 @@ test("a job whose make is not known here is kept: it can be read, saved as a fil
     "one.json",
     JSON.stringify({ ...file, records: Object.fromEntries(elsewhere) as object }),
   );
-  await expect(other.getByRole("status")).toContainText(/\d+ records brought in/);
+  await other.getByRole("button", { name: "Bring it in" }).click();
+  await expect(other.getByText(/\d+ records brought in/)).toBeVisible();
   await other.goto(new URL("/", page.url()).href);
   await other.getByRole("link", { name: "Go on with SM 077 F" }).click();
   await expect(other.getByText(/Klinko has no table for this vehicle/)).toBeVisible();

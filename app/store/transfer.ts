@@ -1,4 +1,6 @@
-import { mergeBackup, writeBackup, type Merge } from "@core/record/backup";
+import { keyOf, mergeBackup, writeBackup, type BackupRead, type Merge } from "@core/record/backup";
+import { join, type Joined, type Side } from "@core/record/join";
+import { openDoc } from "@core/record/open";
 import type { Pack } from "@core/pack/pack";
 import type { CodeNotes } from "@core/record/code-notes";
 import type { Doc } from "@core/record/types";
@@ -8,7 +10,7 @@ import { bringNotes, codeNotes } from "./code-notes";
 import { isThere, keyIn } from "./opening";
 import { rawPacks } from "./own-packs";
 import { packById, writePack } from "./packs";
-import { writeAll } from "./records";
+import { changeJob, changeVehicle, readReading, write, writeAll } from "./records";
 import { saveFile } from "./save-file";
 import { noteSaved } from "./saved-at";
 
@@ -32,15 +34,9 @@ export async function saveEverything(): Promise<void> {
   await noteSaved(at);
 }
 
-/** Brings in the records of a file and the makes that they need; those that are here stay as they are. */
-export async function bringIn(
-  docs: readonly Doc[],
-  makes: readonly Pack[] = [],
-  notes: CodeNotes = {},
-): Promise<Merge> {
+/** What is stored of the records of a file, and of those that they belong to, by key. */
+async function storedOf(docs: readonly Doc[]): Promise<Map<string, unknown>> {
   await ready();
-  if (Object.keys(notes).length) await bringNotes(notes);
-  for (const make of makes) if (!packById(make.id)) await writePack(make);
   const here = new Map<string, unknown>();
   const look = async (kind: Kind, id: string, key: string) => {
     if (here.has(`${kind}/${id}`)) return;
@@ -52,7 +48,106 @@ export async function bringIn(
     if (doc.kind !== "vehicle") await look("vehicle", doc.vehicle, doc.vehicle);
     if (doc.kind === "reading") await look("job", doc.job, doc.job);
   }
+  return here;
+}
+
+/** Brings in the records of a file and the makes that they need; those that are here stay as they are. */
+export async function bringIn(
+  docs: readonly Doc[],
+  makes: readonly Pack[] = [],
+  notes: CodeNotes = {},
+): Promise<Merge> {
+  const here = await storedOf(docs);
+  if (Object.keys(notes).length) await bringNotes(notes);
+  for (const make of makes) if (!packById(make.id)) await writePack(make);
   const merge = mergeBackup(docs, here);
   await writeAll(merge.add);
   return merge;
+}
+
+/** A record that is here in one state and in the file in another. */
+export interface Difference {
+  key: string;
+  file: Doc;
+  joined: Joined;
+}
+
+/** What bringing in a file would do to one vehicle. */
+export interface VehiclePlan {
+  id: string;
+  plate: string;
+  /** It is not here yet. */
+  isNew: boolean;
+  /** How many new ones come with it. */
+  jobs: number;
+  readings: number;
+  differences: Difference[];
+}
+
+export interface Plan {
+  read: BackupRead;
+  merge: Merge;
+  vehicles: VehiclePlan[];
+}
+
+const vehicleOf = (doc: Doc): string => (doc.kind === "vehicle" ? doc.id : doc.vehicle);
+
+/** What bringing in a file would do, vehicle by vehicle; nothing is done yet. */
+export async function planOf(read: BackupRead): Promise<Plan> {
+  const here = await storedOf(read.docs);
+  const merge = mergeBackup(read.docs, here);
+  const plans = new Map<string, VehiclePlan>();
+  const plan = (doc: Doc): VehiclePlan => {
+    const id = vehicleOf(doc);
+    const known = plans.get(id);
+    if (known) return known;
+    const plates = [here.get(`vehicle/${id}`), read.docs.find((d) => d.kind === "vehicle" && d.id === id)];
+    const plate = plates.map((v) => (v as { plate?: unknown } | undefined)?.plate).find((p) => typeof p === "string");
+    const own = { id, plate: plate ?? id, isNew: !here.has(`vehicle/${id}`), jobs: 0, readings: 0, differences: [] };
+    plans.set(id, own);
+    return own;
+  };
+  for (const doc of merge.add) {
+    const own = plan(doc);
+    if (doc.kind === "job") own.jobs++;
+    if (doc.kind === "reading") own.readings++;
+  }
+  const kept = new Set(merge.kept);
+  for (const file of read.docs) {
+    const key = keyOf(file);
+    // What this version cannot read stays as it is.
+    const opened = kept.has(key) ? openDoc(key, here.get(key)) : null;
+    if (!opened || !("doc" in opened)) continue;
+    const joined = join(opened.doc, file);
+    if (joined.gains.length || joined.conflicts.length) plan(file).differences.push({ key, file, joined });
+  }
+  return { read, merge, vehicles: [...plans.values()].sort((a, b) => a.plate.localeCompare(b.plate)) };
+}
+
+/**
+ * Brings a file in as somebody decided.
+ * @param left vehicles of which nothing is brought in
+ * @param choose whose word counts in a conflict of a record
+ */
+export async function carryOut(
+  { read, vehicles }: Plan,
+  left: ReadonlySet<string>,
+  choose: (key: string, field: string) => Side,
+): Promise<Merge> {
+  const docs = read.docs.filter((doc) => !left.has(vehicleOf(doc)));
+  const merge = await bringIn(docs, read.makes, read.notes);
+  for (const { id, differences } of vehicles)
+    if (!left.has(id)) for (const { key, file } of differences) await joinIn(file, (field) => choose(key, field));
+  return merge;
+}
+
+/** Joins a record with the one that is stored now, which may have gone on since the plan was made. */
+async function joinIn(file: Doc, choose: (field: string) => Side): Promise<void> {
+  if (file.kind === "vehicle") await changeVehicle(file.id, (here) => join(here, file, choose).doc);
+  else if (file.kind === "job") await changeJob(file.id, (here) => join(here, file, choose).doc);
+  else {
+    const here = await readReading(file.job, file.id);
+    const { doc } = here ? join(here, file, choose) : { doc: file };
+    if (doc !== here) await write(doc);
+  }
 }

@@ -5,6 +5,7 @@ import type { Pack } from "../pack/pack";
 import { checkPack } from "../pack/schema";
 import { readNotes, type CodeNotes } from "./code-notes";
 import { openDoc } from "./open";
+import { same } from "./same";
 import type { Doc } from "./types";
 
 /** A file of records: as they are stored, one key a record. */
@@ -100,7 +101,7 @@ export interface Merge {
   add: Doc[];
   /** Here already, just so. */
   same: number;
-  /** Here already, and otherwise: what is here stays. */
+  /** Here already, and otherwise: what is here stays, unless somebody joins the two. */
   kept: string[];
   /** What they belong to is neither in the file nor here. */
   astray: string[];
@@ -127,13 +128,3 @@ export function mergeBackup(docs: readonly Doc[], here: ReadonlyMap<string, unkn
 }
 
 const ORDER: readonly Doc["kind"][] = ["vehicle", "job", "reading"];
-
-/** Equal in what they hold, in whichever order. */
-function same(a: unknown, b: unknown): boolean {
-  if (Object.is(a, b)) return true;
-  if (typeof a !== "object" || typeof b !== "object" || a === null || b === null) return false;
-  if (Array.isArray(a) !== Array.isArray(b)) return false;
-  const [left, right] = [a as Record<string, unknown>, b as Record<string, unknown>];
-  const keys = Object.keys(left);
-  return keys.length === Object.keys(right).length && keys.every((k) => k in right && same(left[k], right[k]));
-}

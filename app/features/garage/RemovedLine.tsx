@@ -25,7 +25,7 @@ export function RemovedLine({ removed: { at, plate, jobs } }: { removed: Removed
           <strong>{plate}</strong> was removed{with_}. It can be put back until{" "}
           {shortDate(addDays(parseISO(at), KEPT_DAYS).toISOString())}.
         </p>
-        <Button isPending={fetcher.state !== "idle"} onPress={() => send("put-back")}>
+        <Button isDisabled={fetcher.state !== "idle"} onPress={() => send("put-back")}>
           Put {plate} back
         </Button>
         <ConfirmButton
