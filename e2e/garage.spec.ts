@@ -79,6 +79,16 @@ test("keys lead to the search, the notebook and the sheet of keys; a field that 
   await page.getByRole("heading", { level: 1 }).click();
   await page.keyboard.press("/");
   await expect(page.getByRole("searchbox", { name: /^Search/ })).toBeFocused();
+  // A finger that slips beside the key that is tapped leads nowhere.
+  await page.goto("/watch");
+  await page.getByRole("tab", { name: "Tap" }).click();
+  await expect(page.locator("[data-pad]")).toBeVisible();
+  await page.keyboard.press("Space");
+  await page.keyboard.press("/");
+  await page.keyboard.press("n");
+  await page.keyboard.press("Space");
+  await expect(page.getByRole("listbox").getByRole("option")).toHaveCount(2);
+  await expect(page).toHaveURL(/\/watch/);
 });
 
 test("the demo fleet goes as it came; wiping asks once, and leaves nothing of ours in the browser", async ({

@@ -8,7 +8,7 @@ const KEYS: readonly { where: string; keys: readonly (readonly [keys: readonly s
   {
     where: "Everywhere",
     keys: [
-      [["/"], "Search the garage"],
+      [["/"], "Search the garage, except where a lamp is tapped"],
       [["?"], "This sheet"],
       [["Esc"], "Close, or leave it as it was"],
     ],
@@ -16,7 +16,7 @@ const KEYS: readonly { where: string; keys: readonly (readonly [keys: readonly s
   {
     where: "In a job",
     keys: [
-      [["N"], "Write a line in the notebook"],
+      [["N"], "Write a line in the notebook, except where a lamp is tapped"],
       [["Enter"], "Next step of the hook-up"],
       [["K"], "Turn of the key, to the beat"],
     ],

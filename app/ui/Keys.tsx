@@ -18,6 +18,8 @@ export function Keys() {
       if (e.ctrlKey || e.metaKey || e.altKey || e.defaultPrevented) return;
       // A sheet that is open has the keys to itself.
       if ((e.target as HTMLElement).closest(`${TYPED}, [role=dialog]`)) return;
+      // Where a lamp is tapped a finger that slips to the next key must not lead away from it.
+      if (e.key !== "?" && document.querySelector("[data-pad]")) return;
       const focus = (field: string): boolean => {
         const found = document.querySelector<HTMLElement>(field);
         found?.focus();

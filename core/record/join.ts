@@ -81,6 +81,7 @@ export function join<D extends Doc>(here: D, file: D, choose: (field: string) =>
     const together = path ? [] : Object.values(TOGETHER).flat();
     for (const key of new Set([...Object.keys(a), ...Object.keys(b)])) {
       const field = path + key;
+      if (key === "__proto__") continue;
       if ((!path && OWN.includes(key)) || together.includes(key) || same(a[key], b[key])) continue;
       if (isEmpty(b[key])) continue;
       if (isEmpty(a[key])) {

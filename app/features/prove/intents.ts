@@ -1,6 +1,6 @@
 import { countedOf, countedText } from "@core/clearing/counting";
 import { wipes } from "@core/clearing/plan";
-import { rideToldRule } from "@core/record/types";
+import { rideToldRule, type Job } from "@core/record/types";
 import {
   abandonCount,
   countAnew,
@@ -16,6 +16,13 @@ import { flag, list, object, time, whole, word } from "@core/schema/rule";
 import { changeJob } from "~/store/records";
 import { intent } from "~/store/use-job";
 
+/** A second tap this soon is of the same finger, however slow the page was to show the first: no engine starts twice so fast, ms. */
+const SAME_PRESS_MS = 900;
+const isSamePress = ({ counting }: Job, now: string): boolean => {
+  const last = counting?.starts.at(-1);
+  return last !== undefined && Date.parse(now) - Date.parse(last) < SAME_PRESS_MS;
+};
+
 export const proveIntents = {
   rides: intent(object({ rides: list(rideToldRule, { min: 1, max: 100 }) }), ({ rides }, { id, now }) =>
     changeJob(id, (j) => withRides(j, rides, now)),
@@ -25,7 +32,7 @@ export const proveIntents = {
   ),
   /** `seen`: how many stood there when it was pressed, so that pressed twice it is one. */
   start: intent(object({ seen: whole(0) }), ({ seen }, { id, now }) =>
-    changeJob(id, (j) => (j.counting?.starts.length === seen ? withStart(j, now) : j)),
+    changeJob(id, (j) => (j.counting?.starts.length === seen && !isSamePress(j, now) ? withStart(j, now) : j)),
   ),
   "no-start": intent(object({}), (_, { id }) => changeJob(id, withoutStart)),
   "count-anew": intent(object({}), (_, { id, now }) => changeJob(id, (j) => countAnew(j, now))),
