@@ -116,7 +116,7 @@ test.describe("an empty garage", () => {
     await expect(page.getByText("OLD RED", { exact: true })).toBeVisible();
     await page.getByRole("link", { name: /Calverra hatchback/ }).click();
     await page.getByRole("button", { name: "Remove this vehicle" }).click();
-    await page.getByRole("button", { name: "Remove for good" }).click();
+    await page.getByRole("button", { name: "Remove it" }).click();
     await expect(sentence(page)).toHaveText("The garage is empty.");
     await page.getByRole("button", { name: "Look around with a demo fleet" }).click();
     await expect(page.getByRole("listitem")).toHaveCount(13);
