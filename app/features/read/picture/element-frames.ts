@@ -26,7 +26,9 @@ export function bringFrames(video: HTMLVideoElement, api: Remote<LampApi>): () =
     const { data } = drawn.getImageData(0, 0, w, h);
     // A camera's pictures have no media time.
     const t = video.srcObject ? now : mediaTime * 1000;
-    void api.bring(t, w, h, data.buffer).finally(() => (busy = false));
+    const free = () => void (busy = false);
+    // Whoever ended the worker knows that this picture was not taken.
+    void api.bring(t, w, h, data.buffer).then(free, free);
   };
   video.requestVideoFrameCallback(take);
   return () => {

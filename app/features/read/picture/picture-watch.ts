@@ -220,7 +220,8 @@ export class PictureWatch {
       return;
     }
     this.set({ drawn: true, confirmed: false });
-    void this.worker?.api.draw(box);
+    // A worker that is gone by then was told of.
+    void this.worker?.api.draw(box).catch(() => undefined);
   };
 
   private keeping = false;
