@@ -48,11 +48,13 @@ export const meta: Route.MetaFunction = ({ loaderData }) => [
 /** What cannot be stored comes back as words, and what was typed stays. */
 export async function clientAction(
   args: Route.ClientActionArgs,
-): Promise<Response | { error?: string; problem?: string } | null> {
+): Promise<Response | { error?: string; problem?: string; out?: boolean } | null> {
+  const intent = (await args.request.clone().formData()).get("intent");
   try {
     return await act(args);
   } catch (error) {
-    if (error instanceof StoreProblem) return { problem: error.message };
+    if (error instanceof StoreProblem)
+      return { problem: error.message, out: intent === "remove" || intent === "archive" };
     throw error;
   }
 }
@@ -177,7 +179,7 @@ function History({ vehicle, jobs }: Pick<Route.ComponentProps["loaderData"], "ve
 }
 
 /** What takes it out of the garage: for now, or with all that was recorded. */
-function OutOfTheWay({ vehicle, jobs }: { vehicle: Vehicle; jobs: number }) {
+function OutOfTheWay({ vehicle, jobs, problem }: { vehicle: Vehicle; jobs: number; problem: string | undefined }) {
   const submit = useSubmit();
   return (
     <Sheet>
@@ -201,6 +203,7 @@ function OutOfTheWay({ vehicle, jobs }: { vehicle: Vehicle; jobs: number }) {
           onConfirm={() => void submit({ intent: "remove" }, { method: "post" })}
         />
       </Row>
+      <Trouble problem={problem} />
     </Sheet>
   );
 }
@@ -279,7 +282,7 @@ export default function VehiclePage({ loaderData, actionData }: Route.ComponentP
                 <Button type="submit" name="intent" value="add-change">
                   Write it down
                 </Button>
-                <Trouble problem={actionData?.problem} />
+                <Trouble problem={actionData?.out ? undefined : actionData?.problem} />
               </Form>
             </Sheet>
             <Sheet>
@@ -301,7 +304,11 @@ export default function VehiclePage({ loaderData, actionData }: Route.ComponentP
                 onTold={(day) => void submit({ intent: "inspection", day: day ?? "" }, { method: "post" })}
               />
             </Sheet>
-            <OutOfTheWay vehicle={vehicle} jobs={jobs.length} />
+            <OutOfTheWay
+              vehicle={vehicle}
+              jobs={jobs.length}
+              problem={actionData?.out ? actionData.problem : undefined}
+            />
           </Stack>
         </Columns>
       </Main>

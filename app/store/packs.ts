@@ -1,5 +1,6 @@
 import type { Pack } from "@core/pack/pack";
 import { checkPack, type PackFault } from "@core/pack/schema";
+import { alike } from "@core/search/alike";
 import { PACKS } from "@packs/index";
 import { ready } from "./boxes";
 import { inTurn } from "./in-turn";
@@ -98,10 +99,7 @@ export function freeId(wanted: string): string {
 /** A make's name as an id. */
 export const idFor = (make: string): string =>
   freeId(
-    make
-      .normalize("NFKD")
-      .replace(/\p{M}/gu, "")
-      .toLowerCase()
+    alike(make)
       .replace(/[^a-z0-9]+/g, "-")
       .replace(/^-+|-+$/g, "")
       .slice(0, 36) || "make",

@@ -8,10 +8,10 @@ const CHANNEL = "klinko-records";
 const channel =
   typeof document === "undefined" || typeof BroadcastChannel === "undefined" ? null : new BroadcastChannel(CHANNEL);
 
-/** Tells a worker which vehicles' records were changed, by whatever tab. */
-export function hearChanges(heard: (vehicle: string) => void): void {
+/** Tells a worker which vehicle's records were changed, by whatever tab; null where it may be any, as where makes were. */
+export function hearChanges(heard: (vehicle: string | null) => void): void {
   new BroadcastChannel(CHANNEL).addEventListener("message", ({ data }: MessageEvent) => {
-    if (typeof data === "string" && data !== PACKS) heard(data);
+    if (typeof data === "string") heard(data === PACKS ? null : data);
   });
 }
 

@@ -1,6 +1,7 @@
 import { keyOf, mergeBackup, writeBackup, type BackupRead, type Merge } from "@core/record/backup";
 import { join, type Joined, type Side } from "@core/record/join";
 import { openDoc } from "@core/record/open";
+import { same } from "@core/record/same";
 import type { Pack } from "@core/pack/pack";
 import type { CodeNotes } from "@core/record/code-notes";
 import type { Doc } from "@core/record/types";
@@ -97,13 +98,14 @@ export async function planOf(read: BackupRead): Promise<Plan> {
   const here = await storedOf(read.docs);
   const merge = mergeBackup(read.docs, here);
   const plans = new Map<string, VehiclePlan>();
+  const plates = new Map(read.docs.flatMap((d) => (d.kind === "vehicle" ? [[d.id, d.plate] as const] : [])));
   const plan = (doc: Doc): VehiclePlan => {
     const id = vehicleOf(doc);
     const known = plans.get(id);
     if (known) return known;
-    const plates = [here.get(`vehicle/${id}`), read.docs.find((d) => d.kind === "vehicle" && d.id === id)];
-    const plate = plates.map((v) => (v as { plate?: unknown } | undefined)?.plate).find((p) => typeof p === "string");
-    const own = { id, plate: plate ?? id, isNew: !here.has(`vehicle/${id}`), jobs: 0, readings: 0, differences: [] };
+    const { plate } = (here.get(`vehicle/${id}`) ?? {}) as { plate?: unknown };
+    const called = typeof plate === "string" ? plate : plates.get(id);
+    const own = { id, plate: called ?? id, isNew: !here.has(`vehicle/${id}`), jobs: 0, readings: 0, differences: [] };
     plans.set(id, own);
     return own;
   };
@@ -133,21 +135,30 @@ export async function carryOut(
   { read, vehicles }: Plan,
   left: ReadonlySet<string>,
   choose: (key: string, field: string) => Side,
-): Promise<Merge> {
+): Promise<{ merge: Merge; joined: number }> {
   const docs = read.docs.filter((doc) => !left.has(vehicleOf(doc)));
   const merge = await bringIn(docs, read.makes, read.notes);
+  let joined = 0;
   for (const { id, differences } of vehicles)
-    if (!left.has(id)) for (const { key, file } of differences) await joinIn(file, (field) => choose(key, field));
-  return merge;
+    if (!left.has(id))
+      for (const { key, file } of differences) if (await joinIn(file, (field) => choose(key, field))) joined++;
+  return { merge, joined };
 }
 
-/** Joins a record with the one that is stored now, which may have gone on since the plan was made. */
-async function joinIn(file: Doc, choose: (field: string) => Side): Promise<void> {
-  if (file.kind === "vehicle") await changeVehicle(file.id, (here) => join(here, file, choose).doc);
-  else if (file.kind === "job") await changeJob(file.id, (here) => join(here, file, choose).doc);
+/** Joins a record with the one that is stored now, which may have gone on since the plan was made. @returns whether that changed it */
+async function joinIn(file: Doc, choose: (field: string) => Side): Promise<boolean> {
+  let changes = false;
+  const joined = <D extends Doc>(here: D, other: D): D => {
+    const { doc } = join(here, other, choose);
+    changes = !same(here, doc);
+    return doc;
+  };
+  if (file.kind === "vehicle") await changeVehicle(file.id, (here) => joined(here, file));
+  else if (file.kind === "job") await changeJob(file.id, (here) => joined(here, file));
   else {
     const here = await readReading(file.job, file.id);
-    const { doc } = here ? join(here, file, choose) : { doc: file };
-    if (doc !== here) await write(doc);
+    const doc = here && joined(here, file);
+    if (doc && changes) await write(doc);
   }
+  return changes;
 }

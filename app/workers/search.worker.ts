@@ -3,6 +3,7 @@ import { search, searchableOf, type Found, type Searchable } from "@core/search/
 import { openDoc } from "@core/record/open";
 import type { Job, Vehicle } from "@core/record/types";
 import { boxes, ready } from "~/store/boxes";
+import { loadOwnPacks } from "~/store/own-packs";
 import { readCard } from "~/store/records";
 import { hearChanges } from "~/store/tabs";
 import { vehicleName } from "~/store/vehicle-name";
@@ -12,10 +13,16 @@ const held = new Map<string, Searchable>();
 const changed = new Set<string>();
 let filled: Promise<void> | null = null;
 
-hearChanges((vehicle) => changed.add(vehicle));
+hearChanges((vehicle) => {
+  // Where makes were changed vehicles may be called otherwise, and where all was wiped nothing is left.
+  if (vehicle === null) filled = null;
+  else changed.add(vehicle);
+});
 
 async function fill(): Promise<void> {
   await ready();
+  await loadOwnPacks();
+  held.clear();
   const vehicles = new Map<string, Vehicle>();
   const jobs = new Map<string, Job[]>();
   await boxes.vehicle.each((raw, key) => {
@@ -31,33 +38,44 @@ async function fill(): Promise<void> {
   for (const [id, vehicle] of vehicles) held.set(id, searchableOf(vehicle, vehicleName(vehicle), jobs.get(id) ?? []));
 }
 
-/** Reads anew what was changed since. */
-async function refresh(): Promise<void> {
+async function readAnew(id: string): Promise<void> {
+  const got = openDoc(`vehicle/${id}`, await boxes.vehicle.get(id));
+  if (!("doc" in got) || got.doc.kind !== "vehicle") return void held.delete(id);
+  const own: Job[] = [];
+  for (const line of (await readCard(id)).jobs) {
+    const opened = openDoc(`job/${line.id}`, await boxes.job.get(line.id));
+    if ("doc" in opened && opened.doc.kind === "job") own.push(opened.doc);
+  }
+  held.set(id, searchableOf(got.doc, vehicleName(got.doc), own));
+}
+
+/** All that is stored by now can be found. */
+async function upToDate(): Promise<void> {
+  filled ??= fill().catch((error: unknown) => {
+    filled = null;
+    throw error;
+  });
+  await filled;
   for (const id of [...changed]) {
     changed.delete(id);
-    const got = openDoc(`vehicle/${id}`, await boxes.vehicle.get(id));
-    if (!("doc" in got) || got.doc.kind !== "vehicle") {
-      held.delete(id);
-      continue;
+    try {
+      await readAnew(id);
+    } catch (error) {
+      changed.add(id);
+      throw error;
     }
-    const own: Job[] = [];
-    for (const line of (await readCard(id)).jobs) {
-      const opened = openDoc(`job/${line.id}`, await boxes.job.get(line.id));
-      if ("doc" in opened && opened.doc.kind === "job") own.push(opened.doc);
-    }
-    held.set(id, searchableOf(got.doc, vehicleName(got.doc), own));
   }
 }
+
+/** One question after the other: none is answered while another one still reads what was changed. */
+let turn: Promise<unknown> = Promise.resolve();
 
 const api = {
   /** All that holds the words. The first question takes as long as reading all jobs does. */
   search: async (asked: string, most: number): Promise<Found> => {
-    filled ??= fill().catch((error: unknown) => {
-      filled = null;
-      throw error;
-    });
-    await filled;
-    await refresh();
+    const mine = turn.then(upToDate);
+    turn = mine.catch(() => undefined);
+    await mine;
     return search(held.values(), asked, most);
   },
 };

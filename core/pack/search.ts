@@ -1,3 +1,4 @@
+import { alike } from "../search/alike";
 import type { Entry, Pack, Scope, System } from "./pack";
 
 /** A code of some make that was looked for. */
@@ -7,8 +8,6 @@ export interface CodeFound {
   scope: Scope | undefined;
   entry: Entry;
 }
-
-const plain = (text: string): string => text.toLowerCase().normalize("NFKD").replace(/\p{M}/gu, "");
 
 /** Weight of the place in which a word was found: the code itself, its title, its circuit, or the rest. */
 const PLACES: readonly (readonly [weight: number, of: (f: CodeFound) => string])[] = [
@@ -27,7 +26,7 @@ const PLACES: readonly (readonly [weight: number, of: (f: CodeFound) => string])
  * @returns the best first, at most `most`
  */
 export function searchCodes(packs: readonly Pack[], words: string, most = 60): { found: CodeFound[]; all: number } {
-  const asked = plain(words)
+  const asked = alike(words)
     .split(/[^\p{L}\p{N}.&]+/u)
     .filter((word) => /[\p{L}\p{N}]/u.test(word));
   if (!asked.length) return { found: [], all: 0 };
@@ -38,7 +37,7 @@ export function searchCodes(packs: readonly Pack[], words: string, most = 60): {
       if (!system) continue;
       for (const entry of table.entries) {
         const f: CodeFound = { pack, system, scope: entry.scope ?? table.scope, entry };
-        const texts = PLACES.map(([weight, of]) => [weight, plain(of(f))] as const);
+        const texts = PLACES.map(([weight, of]) => [weight, alike(of(f))] as const);
         let rank = 0;
         for (const word of asked) {
           const own = entry.code === word ? 10 : 0;

@@ -3,7 +3,8 @@ import { describe, expect, it } from "vitest";
 import { newJob } from "../record/job";
 import type { Job, Vehicle } from "../record/types";
 import { newVehicle } from "../record/vehicle";
-import { alike, marked, search, searchableOf } from "./search";
+import { alike } from "./alike";
+import { marked, search, searchableOf } from "./search";
 
 const at = (day: number) => new Date(Date.UTC(2026, 0, day)).toISOString();
 const vehicle = (plate: string, changes: Vehicle["changes"] = []): Vehicle => ({

@@ -1,4 +1,5 @@
 import type { Job, Vehicle } from "../record/types";
+import { alike, wordsOf } from "./alike";
 
 /** Something that can be found in the records of a vehicle. */
 export interface Entry {
@@ -32,11 +33,6 @@ export interface Found {
   total: number;
 }
 
-const MARKS = /\p{M}/gu;
-
-/** Letters made alike for comparing: no capitals, no accents. */
-export const alike = (text: string): string => text.normalize("NFKD").replace(MARKS, "").toLowerCase();
-
 /** All that was written of a vehicle and its jobs, in the words in which it was. @param name what the vehicle is called */
 export function searchableOf(vehicle: Vehicle, name: string, jobs: readonly Job[]): Searchable {
   const entries: Entry[] = [];
@@ -67,9 +63,6 @@ export function searchableOf(vehicle: Vehicle, name: string, jobs: readonly Job[
     hay: entries.map((e) => alike(e.text)),
   };
 }
-
-/** The words of a question. */
-const wordsOf = (asked: string): string[] => alike(asked).split(/\s+/).filter(Boolean);
 
 const DIGITS = /^\d+$/;
 

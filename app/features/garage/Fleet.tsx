@@ -4,6 +4,7 @@ import styled from "styled-components";
 import type { Face } from "@core/job/card";
 import { inOrder, isDue, isShown, ORDERS, SHOWN, type Order, type Shown } from "@core/job/fleet";
 import type { Vehicle } from "@core/record/types";
+import { alike, wordsOf } from "@core/search/alike";
 import { vehicleName } from "~/store/vehicle-name";
 import { Button } from "~/ui/Button";
 import { Field } from "~/ui/Field";
@@ -60,11 +61,8 @@ const NONE: Record<Shown, string> = {
 
 /** Does a vehicle answer to all words that were typed? */
 function answers(words: string, { vehicle }: FleetRow): boolean {
-  const name = `${vehicle.plate} ${vehicleName(vehicle)}`.toLowerCase();
-  return words
-    .toLowerCase()
-    .split(/\s+/)
-    .every((word) => name.includes(word));
+  const name = alike(`${vehicle.plate} ${vehicleName(vehicle)}`);
+  return wordsOf(words).every((word) => name.includes(word));
 }
 
 const oneOf = <V extends string>(all: readonly V[], value: string | null): V => all.find((v) => v === value) ?? all[0];

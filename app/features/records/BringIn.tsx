@@ -40,9 +40,7 @@ export function BringIn() {
   };
   const bring = async (name: string, plan: Plan, ...decided: Decided) => {
     try {
-      const merge = await carryOut(plan, ...decided);
-      const joined = plan.vehicles.filter((v) => !decided[0].has(v.id)).flatMap((v) => v.differences).length;
-      setState({ phase: "done", joined, read: plan.read, merge });
+      setState({ phase: "done", read: plan.read, ...(await carryOut(plan, ...decided)) });
     } catch {
       setState({ phase: "refused", name, why: NOT_WHOLE });
     }
