@@ -13,6 +13,8 @@ const server = (port: number, env: Record<string, string>) => ({
 
 export default defineConfig({
   testDir: "e2e",
+  // What repeats a journey for each of many ways, beyond one of a family: npm run test:all.
+  ...(process.env.TEST_ALL ? {} : { grepInvert: /@all/ }),
   outputDir: "test-results/e2e",
   timeout: 120_000,
   // What is worked out in a worker comes late on a machine that is busy; the tests say what comes, the benches how soon.

@@ -3,10 +3,10 @@ import { hydrateRoot } from "react-dom/client";
 import { HydratedRouter } from "react-router/dom";
 import { clientNonce, NonceContext } from "./nonce";
 import { registerOffline } from "./offline/register";
+import { looksIn } from "./store/look";
 
-// A page that came from what is kept does not know the theme.
-const theme = /(?:^|;\s*)klinko-theme=(light|dark)/.exec(document.cookie)?.[1];
-if (theme) document.documentElement.dataset.theme = theme;
+// A page that came from what is kept does not know how it is to look.
+Object.assign(document.documentElement.dataset, looksIn(document.cookie));
 
 startTransition(() => {
   hydrateRoot(

@@ -6,15 +6,16 @@ import { I18nProvider } from "react-aria-components/I18nProvider";
 import { Links, Meta, Outlet, Scripts, ScrollRestoration, useRouteLoaderData } from "react-router";
 import type { Route } from "./+types/root";
 import { useNonce } from "./nonce";
+import { asAttributes, looksIn } from "./store/look";
 import { useOtherTabs } from "./store/tabs";
 import { Keys } from "./ui/Keys";
 import { GlobalStyle } from "./ui/theme";
 import { Update } from "./ui/Update";
 
 export function loader({ request }: Route.LoaderArgs) {
-  const theme = /(?:^|;\s*)klinko-theme=(light|dark)/.exec(request.headers.get("Cookie") ?? "")?.[1] ?? null;
+  const looks = looksIn(request.headers.get("Cookie") ?? "");
   const locale = /^[a-z]{2}(-[A-Z]{2})?/.exec(request.headers.get("Accept-Language") ?? "")?.[0] ?? "en";
-  return { theme, locale, demo: process.env.KLINKO_DEMO === "1" };
+  return { looks, locale, demo: process.env.KLINKO_DEMO === "1" };
 }
 
 export function shouldRevalidate() {
@@ -35,7 +36,7 @@ export function Layout({ children }: { children: ReactNode }) {
   return (
     <html
       lang="en"
-      data-theme={data?.theme ?? undefined}
+      {...asAttributes(data?.looks ?? {})}
       data-demo={data?.demo ? "yes" : undefined}
       suppressHydrationWarning
     >

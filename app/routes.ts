@@ -21,6 +21,7 @@ export default [
   route("jobs/:jobId/sheet", "routes/sheet.tsx"),
   route("jobs/:jobId/handover", "routes/handover.tsx"),
   route("jobs/:jobId/kept", "routes/job-kept.tsx"),
+  route("across", "routes/across.tsx"),
   route("watch", "routes/watch.tsx"),
   route("find", "routes/find.tsx"),
   route("codes", "routes/codes.tsx"),

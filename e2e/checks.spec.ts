@@ -76,7 +76,7 @@ test("three codes with one cause: the ground comes before the sensors, is measur
   await expect(sentence(page)).toHaveText("Mended: clear it, and see whether it stays away.");
 
   // What is handed on: all of it for a workshop, the short one for the customer, each on one page of paper.
-  await page.getByRole("button", { name: "Sheet, end or delete this job" }).click();
+  await page.getByRole("button", { name: "Sheet, files, end or delete this job" }).click();
   await page.getByRole("link", { name: "Sheet for a workshop or the customer" }).click();
   const work = page.getByRole("main");
   await expect(work).toContainText("Splice S12 soldered anew, for 27, 32, 53");

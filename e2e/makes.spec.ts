@@ -135,41 +135,45 @@ const LAMP: readonly { method: string; way: RegExp; plug: boolean; table: string
   { method: "G", way: /^Turn the key on and off/, plug: false, table: TABLE },
 ];
 
+/** By one lamp, one button and one dash in every run; by each of the other ways in `npm run test:all`. */
+const ofAll = (method: string) => ({ tag: ["A", "D", "H"].includes(method) ? [] : ["@all"] });
+
 for (const { method, way, hold, ...rest } of LAMP)
-  test(`a make of one's own, method ${method}: from a page of text to a recorded reading`, async ({
-    page,
-    context,
-  }) => {
-    const time = await DrivenTime.of(context);
-    await build(page, way, rest);
-    const id = await toReading(page);
-    const v = await simulated(page, id, time);
-    if (rest.plug) await v.wire("C", "G");
-    if (method === "C" || method === "E") {
-      await v.press("Let it warm up");
-      await time.pass(8000);
-      await expect(v.car.getByRole("button", { name: "The engine is warm" })).toBeVisible();
-    }
-    const now = page.getByRole("button", { name: "The key goes on now" });
-    if (method === "G") {
-      for (const key of ["On, engine off", "Off", "On, engine off", "Off"] as const) await v.key(key);
-    }
-    if (await now.isVisible()) await now.click();
-    await v.key("On, engine off");
-    if (method === "E") await v.key("Engine runs");
-    // Long and short are told apart by how long the key is held.
-    if (hold) await page.getByRole("tab", { name: "Hold" }).click();
-    const person = new DrivenWatcher(time, v.car, page, 5, hold ? "hold" : "tap");
-    const began = time.at;
-    const codes = page.getByRole("list", { name: "Codes read" }).getByRole("listitem");
-    // A list that is shown once is over; one that goes round is watched until all that was made up is known.
-    const sure = page.getByRole("list", { name: "Codes read" }).getByText(/certain|likely/);
-    const all = (await stored(v.car, id)).length;
-    const enough = async () =>
-      (await codes.count()) >= all && ((await sure.count()) >= all || time.at - began > 60_000);
-    await person.watch("engine", 150_000, enough);
-    await recorded(page, v.car, id);
-  });
+  test(
+    `a make of one's own, method ${method}: from a page of text to a recorded reading`,
+    ofAll(method),
+    async ({ page, context }) => {
+      const time = await DrivenTime.of(context);
+      await build(page, way, rest);
+      const id = await toReading(page);
+      const v = await simulated(page, id, time);
+      if (rest.plug) await v.wire("C", "G");
+      if (method === "C" || method === "E") {
+        await v.press("Let it warm up");
+        await time.pass(8000);
+        await expect(v.car.getByRole("button", { name: "The engine is warm" })).toBeVisible();
+      }
+      const now = page.getByRole("button", { name: "The key goes on now" });
+      if (method === "G") {
+        for (const key of ["On, engine off", "Off", "On, engine off", "Off"] as const) await v.key(key);
+      }
+      if (await now.isVisible()) await now.click();
+      await v.key("On, engine off");
+      if (method === "E") await v.key("Engine runs");
+      // Long and short are told apart by how long the key is held.
+      if (hold) await page.getByRole("tab", { name: "Hold" }).click();
+      const person = new DrivenWatcher(time, v.car, page, 5, hold ? "hold" : "tap");
+      const began = time.at;
+      const codes = page.getByRole("list", { name: "Codes read" }).getByRole("listitem");
+      // A list that is shown once is over; one that goes round is watched until all that was made up is known.
+      const sure = page.getByRole("list", { name: "Codes read" }).getByText(/certain|likely/);
+      const all = (await stored(v.car, id)).length;
+      const enough = async () =>
+        (await codes.count()) >= all && ((await sure.count()) >= all || time.at - began > 60_000);
+      await person.watch("engine", 150_000, enough);
+      await recorded(page, v.car, id);
+    },
+  );
 
 test("a make of one's own, method D: a button on the unit, a code a press", async ({ page, context }) => {
   const time = await DrivenTime.of(context);
@@ -208,7 +212,7 @@ test("a make of one's own, method H: the number stands in the instrument", async
   await recorded(page, v.car, id);
 });
 
-test("a make of one's own, method I: the dash walks through its modules", async ({ page }) => {
+test("a make of one's own, method I: the dash walks through its modules", ofAll("I"), async ({ page }) => {
   await build(page, /then walk through the modules/, { plug: true, table: TABLE });
   const id = await toReading(page);
   const v = await simulated(page, id);
@@ -223,7 +227,7 @@ test("a make of one's own, method I: the dash walks through its modules", async 
   await recorded(page, v.car, id);
 });
 
-test("a make of one's own, method J: readiness by its lamp", async ({ page, context }) => {
+test("a make of one's own, method J: readiness by its lamp", ofAll("J"), async ({ page, context }) => {
   const time = await DrivenTime.of(context);
   await build(page, /^Key on, and wait/, { plug: false, table: TABLE });
   const id = await toReading(page);

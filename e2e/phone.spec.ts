@@ -65,14 +65,14 @@ test("a whole job on a phone, by touch, in the dark, with slips", async ({ page 
   await expect(page.getByText(/Look which lamp blinks, and say so/)).toBeVisible();
 
   // Ends: opened, left alone, asked once; a job that was ended is opened again.
-  await tapOn(page, "Sheet, end or delete this job");
+  await tapOn(page, "Sheet, files, end or delete this job");
   await look(page, "end");
   await tapOn(page, "Delete this job");
   await tapOn(page, "Keep it");
   await expect(page.getByRole("button", { name: "Delete for good" })).toBeHidden();
   await tapOn(page, "Given up");
   await noted(page, /Given up\. 26 and 43 are still stored, not cleared/);
-  await tapOn(page, "Sheet, end or delete this job");
+  await tapOn(page, "Sheet, files, end or delete this job");
   await tapOn(page, "Open it again");
 
   await page.getByRole("link", { name: /^Clear/ }).tap();

@@ -386,7 +386,7 @@ test("a story outlives a reload before it is sent; a job is ended where it stand
   // Who listens is at the heading of the new step.
   await expect(page.getByRole("heading", { level: 1 })).toBeFocused();
   const url = page.url();
-  const menu = page.getByRole("button", { name: "Sheet, end or delete this job" });
+  const menu = page.getByRole("button", { name: "Sheet, files, end or delete this job" });
   await menu.click();
   await page.getByRole("button", { name: "Given up" }).click();
   await noted(page, /Given up\. Nothing is read yet\./);

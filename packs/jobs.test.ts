@@ -3,7 +3,7 @@ import { playJob, type Outcome } from "@core/cases/job/play";
 import { PACKS } from "./index";
 
 /** Whole jobs by a made-up person, careful and slipping in turn, over all packs; `npm run bench:jobs` plays thousands of them. */
-const JOBS = 200;
+const JOBS = 100;
 const SEED = 20_261_126;
 
 /** Inputs in which a person copies characters. */

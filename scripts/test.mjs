@@ -77,6 +77,7 @@ count("unit tests", "test-results/unit.json", (r) => [
 rmSync("test-results/e2e.json", { force: true });
 const env = {
   ...process.env,
+  ...(process.argv.includes("--all") && { TEST_ALL: "1" }),
   CHROME_PATH: chromium,
   DEMO_PORT: String(await freePort(4173)),
   PLAIN_PORT: String(await freePort(4174)),

@@ -109,6 +109,7 @@ export default function Garage({ loaderData }: Route.ComponentProps) {
           <Row>
             <LinkButton to="/vehicles/new">Add a vehicle</LinkButton>
             <LinkButton to="/buying">Look at one to buy</LinkButton>
+            {rows.length > 1 && <LinkButton to="/across">Across the garage</LinkButton>}
           </Row>
         </Head>
         {just && <RemovedLine removed={removed} />}

@@ -1,9 +1,9 @@
 import { redirect, useSubmit } from "react-router";
-import { writeBackup } from "@core/record/backup";
 import { inputOf } from "@core/record/inputs";
 import type { Reading } from "@core/record/types";
-import { nowIso } from "~/store/clock";
 import { dropFilms } from "~/store/films";
+import { dropPhotos } from "~/store/photos";
+import { exportJob } from "~/store/save-records";
 import { shortTime } from "~/store/format";
 import { isReadable } from "~/store/job-data";
 import { idIn, jobPath, vehiclePath } from "~/store/paths";
@@ -29,6 +29,7 @@ clientLoader.hydrate = true as const;
 export async function clientAction({ params }: Route.ClientActionArgs) {
   const job = await readJob(idIn(params.jobId));
   for (const reading of await removeJob(job)) await dropFilms({ reading });
+  await dropPhotos({ job: job.id });
   return redirect(vehiclePath(job.vehicle));
 }
 
@@ -52,10 +53,8 @@ function told({ result, lists }: Reading): string {
 
 export default function KeptJob({ loaderData: { job, vehicle, readings } }: Route.ComponentProps) {
   const submit = useSubmit();
-  const save = () => {
-    const records = Object.fromEntries([vehicle, job, ...readings].map((d) => [`${d.kind}/${d.id}`, d]));
-    saveFile(`${vehicle.plate || "job"}.json`, writeBackup(records, nowIso()));
-  };
+  const save = () =>
+    void exportJob(vehicle, job, readings).then((file) => saveFile(`${vehicle.plate || "job"}.json`, file));
   return (
     <>
       <TopBar />

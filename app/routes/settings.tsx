@@ -1,8 +1,8 @@
 import { useEffect, useState } from "react";
 import { useRevalidator } from "react-router";
 import { BringIn } from "~/features/records/BringIn";
+import { SaveAll } from "~/features/records/SaveAll";
 import { StartAfresh } from "~/features/records/StartAfresh";
-import { saveEverything } from "~/store/transfer";
 import { changeSettings, readSettings, type Settings } from "~/store/settings";
 import { Button } from "~/ui/Button";
 import { Choice } from "~/ui/Choice";
@@ -32,7 +32,6 @@ const ON_OFF = [
 export default function SettingsPage({ loaderData: { settings, demo } }: Route.ComponentProps) {
   const revalidator = useRevalidator();
   const [problem, setProblem] = useState<string | null>(null);
-  const [unsaved, setUnsaved] = useState<string | null>(null);
   const change = (part: Partial<Settings>) =>
     void changeSettings(part).then(
       () => (setProblem(null), revalidator.revalidate()),
@@ -52,6 +51,35 @@ export default function SettingsPage({ loaderData: { settings, demo } }: Route.C
               { value: "system", label: "As the device" },
               { value: "light", label: "Light, for the sun" },
               { value: "dark", label: "Dark, for the shed" },
+            ]}
+          />
+          <Choice
+            label="Size of type"
+            value={settings.type}
+            onChange={(type) => change({ type })}
+            options={[
+              { value: "usual", label: "Usual" },
+              { value: "large", label: "Large" },
+            ]}
+          />
+          <Choice
+            label="Main buttons on a phone"
+            value={settings.hand}
+            onChange={(hand) => change({ hand })}
+            options={[
+              { value: "left", label: "On the left" },
+              { value: "right", label: "On the right" },
+            ]}
+          />
+          <Choice
+            label="Dates"
+            value={settings.dates}
+            onChange={(dates) => change({ dates })}
+            options={[
+              { value: "words", label: "3 Nov 2026" },
+              { value: "day-first", label: "03/11/2026" },
+              { value: "month-first", label: "11/3/2026" },
+              { value: "iso", label: "2026-11-03" },
             ]}
           />
           <Choice
@@ -105,19 +133,7 @@ export default function SettingsPage({ loaderData: { settings, demo } }: Route.C
             They are in this browser, on this device, and nowhere else. Clearing the browser&apos;s data removes them:
             keep a file.
           </p>
-          <Row>
-            <Button
-              onPress={() =>
-                void saveEverything().then(
-                  () => setUnsaved(null),
-                  (error: Error) => setUnsaved(error.message),
-                )
-              }
-            >
-              Save all records as a file
-            </Button>
-          </Row>
-          <Trouble problem={unsaved} />
+          <SaveAll />
           <Kept />
           <BringIn />
         </Sheet>

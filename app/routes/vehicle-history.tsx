@@ -5,6 +5,7 @@ import { opened, readVehicle } from "~/store/opening";
 import { packById } from "~/store/packs";
 import { idIn } from "~/store/paths";
 import { readCard, readingsOf } from "~/store/records";
+import { readSettings } from "~/store/settings";
 import { Opening } from "~/ui/Frame";
 import type { Route } from "./+types/vehicle-history";
 
@@ -13,7 +14,8 @@ export async function clientLoader({ params }: Route.ClientLoaderArgs) {
   const card = await readCard(vehicle.id);
   const jobs = await opened<Job>("job", card.jobs.map((j) => j.id)); // prettier-ignore
   const whole = await Promise.all(jobs.map(async (job) => ({ job, readings: await readingsOf(job) })));
-  return { vehicle, events: historyOf(vehicle, whole, packById(vehicle.pack)) };
+  const { speed: unit } = await readSettings();
+  return { vehicle, events: historyOf(vehicle, whole, packById(vehicle.pack)), unit };
 }
 clientLoader.hydrate = true as const;
 

@@ -1,4 +1,3 @@
-import { useEffect, useRef } from "react";
 import { Form, Link, redirect, useSubmit } from "react-router";
 import styled from "styled-components";
 import { systemsOf } from "@core/pack/scope";
@@ -6,20 +5,26 @@ import { isCondition } from "@core/diagnosis/conditions";
 import { END_WORDS } from "@core/job/end";
 import { newJob } from "@core/record/job";
 import type { Vehicle } from "@core/record/types";
-import { archived, withTold } from "@core/record/vehicle";
+import { archived, withoutWork, withTold, withWork } from "@core/record/vehicle";
+import { workToldRule } from "@core/record/types";
+import { holds } from "@core/schema/rule";
 import { packById } from "~/store/packs";
-import { nowIso } from "~/store/clock";
+import { nowIso, today } from "~/store/clock";
+import { kmOf } from "~/store/distance";
+import { dropPhoto } from "~/store/photos";
+import { readSettings } from "~/store/settings";
 import { readVehicle } from "~/store/opening";
 import { changeVehicle, newId, readCard, write } from "~/store/records";
 import { KEPT_DAYS, takeAway } from "~/store/removed";
 import { shortDate } from "~/store/format";
 import { vehicleName } from "~/store/vehicle-name";
+import { Changes } from "~/features/vehicle/Changes";
+import { VehiclePhoto } from "~/features/vehicle/VehiclePhoto";
+import { WorkLog } from "~/features/vehicle/WorkLog";
 import { WhenItComes } from "~/features/conditions/WhenItComes";
 import { Button, LinkButton } from "~/ui/Button";
-import { ChangeText } from "~/ui/ChangeText";
 import { Choice } from "~/ui/Choice";
 import { ConfirmButton } from "~/ui/ConfirmButton";
-import { Field } from "~/ui/Field";
 import { Mono, Plate, Row, Sheet, Soft, Stack } from "~/ui/bits";
 import { Main, Opening, TopBar } from "~/ui/Frame";
 import { middle } from "~/ui/theme";
@@ -33,7 +38,8 @@ import { Trouble } from "~/ui/Trouble";
 export async function clientLoader({ params }: Route.ClientLoaderArgs) {
   const vehicle = await readVehicle(idIn(params.vehicleId));
   const { jobs } = await readCard(vehicle.id);
-  return { vehicle, jobs: [...jobs].reverse() };
+  const { speed } = await readSettings();
+  return { vehicle, jobs: [...jobs].reverse(), speed };
 }
 clientLoader.hydrate = true as const;
 
@@ -45,16 +51,24 @@ export const meta: Route.MetaFunction = ({ loaderData }) => [
   { title: `${loaderData?.vehicle.plate ?? "Vehicle"} · Klinko` },
 ];
 
+/** Beside which part of the page it stands that something could not be stored. */
+const PLACES: Partial<Record<string, "out" | "work">> = {
+  remove: "out",
+  archive: "out",
+  work: "work",
+  "work-back": "work",
+};
+
 /** What cannot be stored comes back as words, and what was typed stays. */
 export async function clientAction(
   args: Route.ClientActionArgs,
-): Promise<Response | { error?: string; problem?: string; out?: boolean } | null> {
+): Promise<Response | { error?: string; wrong?: string; problem?: string; of?: string } | null> {
   const intent = (await args.request.clone().formData()).get("intent");
   try {
     return await act(args);
   } catch (error) {
     if (error instanceof StoreProblem)
-      return { problem: error.message, out: intent === "remove" || intent === "archive" };
+      return { problem: error.message, of: typeof intent === "string" ? PLACES[intent] : undefined };
     throw error;
   }
 }
@@ -92,6 +106,21 @@ async function act({ request, params }: Route.ClientActionArgs) {
     const radio = RADIO.find((r) => r.value === text("radio"))?.value;
     if (radio) await changeVehicle(vehicle.id, (v) => ({ ...v, radio }));
   }
+  if (intent === "work") {
+    const shown = text("shown");
+    const { speed } = await readSettings();
+    const told = holds(workToldRule, { what: text("what"), ...(shown && { km: kmOf(Number(shown), speed) }) });
+    if ("faults" in told) return { wrong: "This is more than an odometer shows." };
+    await changeVehicle(vehicle.id, (v) => withWork(v, told.value, atNoonOf(text("day"))));
+  }
+  if (intent === "work-back")
+    await changeVehicle(vehicle.id, (v) => withoutWork(v, { at: text("at"), what: text("what") }, nowIso()));
+  if (intent === "photo") {
+    const photo = text("photo");
+    const before = vehicle.photo;
+    await changeVehicle(vehicle.id, ({ photo: _, ...v }) => (photo ? { ...v, photo } : v));
+    if (before && before !== photo) await dropPhoto(before);
+  }
   if (intent === "drive") {
     const told = text("conditions").split("|").filter(isCondition);
     const drive = { at: nowIso(), cameOn: text("cameOn") === "yes", conditions: told };
@@ -111,6 +140,12 @@ async function act({ request, params }: Route.ClientActionArgs) {
       return { ...v, changes: v.changes.filter((c) => c !== gone) };
     });
   return null;
+}
+
+/** A day that somebody chose; where it is today, just now. */
+function atNoonOf(day: string): string {
+  const other = /^\d{4}-\d\d-\d\d$/.test(day) && day !== today();
+  return other ? new Date(`${day}T12:00:00`).toISOString() : nowIso();
 }
 
 const Columns = styled.div`
@@ -169,7 +204,7 @@ function History({ vehicle, jobs }: Pick<Route.ComponentProps["loaderData"], "ve
           );
         })}
       </ul>
-      {(jobs.length > 0 || vehicle.drives.length > 0) && (
+      {(jobs.length > 0 || vehicle.drives.length > 0 || Boolean(vehicle.work?.length)) && (
         <div>
           <LinkButton to={historyPath(vehicle.id)}>All of it by date</LinkButton>
         </div>
@@ -209,13 +244,9 @@ function OutOfTheWay({ vehicle, jobs, problem }: { vehicle: Vehicle; jobs: numbe
 }
 
 export default function VehiclePage({ loaderData, actionData }: Route.ComponentProps) {
-  const { vehicle, jobs } = loaderData;
+  const { vehicle, jobs, speed } = loaderData;
   const submit = useSubmit();
   const open = jobs.find((j) => !j.closedAt);
-  const change = useRef<HTMLFormElement>(null);
-  // What was typed goes when it is stored, and not before.
-  const added = vehicle.changes.length;
-  useEffect(() => change.current?.reset(), [added]);
   return (
     <>
       <TopBar />
@@ -254,37 +285,28 @@ export default function VehiclePage({ loaderData, actionData }: Route.ComponentP
         <Columns>
           <Stack>
             <History vehicle={vehicle} jobs={jobs} />
+            <WorkLog
+              vehicle={vehicle}
+              speed={speed}
+              today={today()}
+              problem={actionData?.wrong ?? (actionData?.of === "work" ? actionData.problem : undefined)}
+              onTold={(told) => void submit({ intent: "work", ...told }, { method: "post" })}
+              onTakenBack={({ at, what }) => void submit({ intent: "work-back", at, what }, { method: "post" })}
+            />
             <WhenItComes vehicle={vehicle} jobs={jobs} />
           </Stack>
           <Stack>
-            <Sheet>
-              <h2>Changed on it</h2>
-              <Soft>A change often explains a code: write which, and it is shown as expected.</Soft>
-              <ul>
-                {vehicle.changes.map((c, i) => (
-                  <Line key={i}>
-                    <span>
-                      <ChangeText change={c} />
-                    </span>
-                    <ConfirmButton
-                      label="Remove"
-                      of={c.text}
-                      question="Remove this change?"
-                      sure="Remove it"
-                      onConfirm={() => void submit({ intent: "remove-change", text: c.text }, { method: "post" })}
-                    />
-                  </Line>
-                ))}
-              </ul>
-              <Form method="post" ref={change} style={{ display: "grid", gap: 10 }}>
-                <Field label="What was changed" name="text" error={actionData?.error} maxLength={200} />
-                <Field label="Codes to expect" name="codes" description="Numbers, or leave it empty." />
-                <Button type="submit" name="intent" value="add-change">
-                  Write it down
-                </Button>
-                <Trouble problem={actionData?.out ? undefined : actionData?.problem} />
-              </Form>
+            <Sheet aria-label="Photo">
+              <VehiclePhoto
+                vehicle={vehicle}
+                onChosen={(photo) => void submit({ intent: "photo", photo: photo ?? "" }, { method: "post" })}
+              />
             </Sheet>
+            <Changes
+              vehicle={vehicle}
+              error={actionData?.error}
+              problem={actionData?.of ? undefined : actionData?.problem}
+            />
             <Sheet>
               <Choice
                 label="After a power cut, the radio"
@@ -307,7 +329,7 @@ export default function VehiclePage({ loaderData, actionData }: Route.ComponentP
             <OutOfTheWay
               vehicle={vehicle}
               jobs={jobs.length}
-              problem={actionData?.out ? actionData.problem : undefined}
+              problem={actionData?.of === "out" ? actionData.problem : undefined}
             />
           </Stack>
         </Columns>

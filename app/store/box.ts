@@ -21,6 +21,32 @@ const ANSWERS_MS = 2500;
 /** Large pictures on a slow disk take their time, ms. */
 const WRITES_MS = 15_000;
 
+/** Stores that can be made anew from others: a write to them need not wait for the disk. */
+const MADE_ANEW = ["klinko-cards"];
+let bulk = 0;
+
+/**
+ * What is told to be stored is on the disk, and not only on its way there: a phone whose battery dies keeps it. localForage asks for no
+ * durability of its own, and a browser's usual one is the weaker.
+ */
+if (typeof IDBDatabase !== "undefined") {
+  const { transaction } = IDBDatabase.prototype as { transaction: IDBDatabase["transaction"] };
+  IDBDatabase.prototype.transaction = function (names, mode, options) {
+    const strict = mode === "readwrite" && bulk === 0 && !MADE_ANEW.includes(this.name);
+    return transaction.call(this, names, mode, { durability: strict ? "strict" : "relaxed", ...options });
+  };
+}
+
+/** Many writes of which a file holds all: they wait for the disk once, with the last one. */
+export async function inBulk<T>(run: () => Promise<T>): Promise<T> {
+  bulk++;
+  try {
+    return await run();
+  } finally {
+    bulk--;
+  }
+}
+
 /** One kind of thing in the browser, by key. In IndexedDB alone: a second store beside it would hide what is in the first. */
 export interface Box {
   get: (key: string) => Promise<unknown>;

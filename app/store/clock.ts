@@ -1,3 +1,5 @@
+import { format } from "date-fns";
+
 /**
  * Where all pages take their time from. One place, so that a test can drive hours of lamp time in seconds; what a machine's
  * own work takes (decoding a film) is measured where it is done.
@@ -36,3 +38,6 @@ export const clock: Clock = (globalThis as { klinkoClock?: Clock }).klinkoClock 
 
 /** This moment as records hold it. */
 export const nowIso = (): string => new Date(clock.now()).toISOString();
+
+/** Today, where the person is, as a field of a date has it. */
+export const today = (): string => format(clock.now(), "yyyy-MM-dd");

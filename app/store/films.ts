@@ -51,12 +51,16 @@ export async function dropFilms(of: Partial<Pick<KeptFilm, "reading" | "vehicle"
     if ((of.reading && k.reading === of.reading) || (of.vehicle && k.vehicle === of.vehicle)) await dropFilm(k.id);
 }
 
+/** Goes through all films; one that is damaged is left out, and stays where it is. */
+export const eachFilm = (visit: (film: KeptFilm) => void): Promise<void> =>
+  films.each((raw) => {
+    const checked = shape.validate(raw);
+    if (!checked.error) visit(checked.value);
+  });
+
 async function every(): Promise<KeptFilm[]> {
   const out: KeptFilm[] = [];
-  await films.each((raw) => {
-    const checked = shape.validate(raw);
-    if (!checked.error) out.push(checked.value);
-  });
+  await eachFilm((film) => void out.push(film));
   return out;
 }
 

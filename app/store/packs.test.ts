@@ -8,7 +8,9 @@ const { full, storeOf } = await import("./test-store");
 const { allPacks, changePack, freeId, idFor, lockedPacks, ownPacks, packById, packsReady, removePack, writePack } =
   await import("./packs");
 const { loadOwnPacks } = await import("./own-packs");
-const { bringIn, exportEverything } = await import("./transfer");
+const { bringIn } = await import("./bring-in");
+const { exportEverything } = await import("./save-records");
+const exported = async () => (await exportEverything()).text();
 const { vehicleName } = await import("./vehicle-name");
 const { write } = await import("./records");
 
@@ -72,7 +74,7 @@ describe("makes of this device", () => {
   it("go into the file of records and come back with it; one that is here stays", async () => {
     await writePack(make("mine"));
     await write(car);
-    const read = readBackup(await exportEverything());
+    const read = readBackup(await exported());
     if ("fault" in read) throw new Error(read.fault);
     expect(read.makes).toEqual([make("mine")]);
     await removePack("mine");

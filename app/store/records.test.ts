@@ -18,7 +18,9 @@ const {
   writeReading,
 } = await import("./records");
 const { readJob } = await import("./opening");
-const { bringIn, exportEverything } = await import("./transfer");
+const { bringIn } = await import("./bring-in");
+const { exportEverything } = await import("./save-records");
+const exported = async () => (await exportEverything()).text();
 const { changeValue, readValue } = await import("./values");
 const { move } = await import("./move");
 const { boxes, values } = await import("./boxes");
@@ -107,7 +109,7 @@ describe("records in the browser", () => {
     expect(storeOf("klinko-jobs").get("j1")).toEqual(newer);
     await expect(readJob("j1")).rejects.toMatchObject({ status: 409 });
     expect((await readGarage()).locked.map((l) => l.key)).toEqual(["job/j1"]);
-    expect(JSON.parse(await exportEverything())).toMatchObject({ records: { "job/j1": newer } });
+    expect(JSON.parse(await exported())).toMatchObject({ records: { "job/j1": newer } });
     await expect(readJob("j2")).rejects.toMatchObject({ status: 404 });
   });
 
@@ -173,7 +175,7 @@ describe("records in the browser", () => {
     expect(storeOf("klinko-vehicles").get(vehicle.id)).toEqual(mine);
     expect(merge.add).toHaveLength(demo.length - 1);
     expect((await bringIn(demo)).add).toEqual([]);
-    const { records } = JSON.parse(await exportEverything()) as { records: object };
+    const { records } = JSON.parse(await exported()) as { records: object };
     expect(Object.keys(records)).toHaveLength(demo.length);
     const faces = (await readGarage()).faces;
     storeOf("klinko-cards").clear();

@@ -1,4 +1,4 @@
-import { fold, newCard, without, withJob, withReadingOf, type Card, type Face } from "@core/job/card";
+import { fold, newCard, unfold, without, withJob, withReadingOf, type Card, type Face } from "@core/job/card";
 import { faultOf, openDoc, type Locked } from "@core/record/open";
 import type { Doc, Job, Reading, Vehicle } from "@core/record/types";
 import { StoreProblem } from "./box";
@@ -48,6 +48,16 @@ export async function readGarage(): Promise<Garage> {
   if (missing.length > 3) for (const [id, card] of await rebuild(missing)) known.set(id, fold(card));
   else for (const id of missing) known.set(id, fold(await turnOf(id, () => cardOf(id))));
   return { vehicles, faces: known, locked };
+}
+
+/** All vehicles that can be read, each with all its jobs in a line each. */
+export async function readCards(): Promise<{ vehicle: Vehicle; jobs: Card["jobs"] }[]> {
+  const { vehicles } = await readGarage();
+  const known = new Map<string, Card["jobs"]>();
+  await cards.each((raw, key) => {
+    if (isCard(raw, key)) known.set(key, unfold(raw).jobs);
+  });
+  return vehicles.map((vehicle) => ({ vehicle, jobs: known.get(vehicle.id) ?? [] }));
 }
 
 export async function readCard(vehicle: string): Promise<Card> {
@@ -270,13 +280,29 @@ export function readingWriter(set?: (reading: Reading) => Promise<void>): (readi
 
 const RECORDED = "This reading was recorded in another tab. What is marked here does not change it: begin a new one.";
 
-/** Writes many new records, vehicle by vehicle; the card of each is written once. */
-export async function writeAll(docs: readonly Doc[]): Promise<void> {
+/**
+ * Writes many new records, vehicle by vehicle; the card of each is written once.
+ * @param docs vehicles first, then jobs, then readings
+ * @returns how many are stored, fewer than all where it was broken off between two vehicles
+ */
+export async function writeAll(
+  docs: readonly Doc[],
+  told: (done: number, of: number) => void = () => undefined,
+  broken?: AbortSignal,
+): Promise<number> {
   await ready();
-  for (const doc of docs) if (doc.kind === "vehicle") await turnOf(doc.id, () => put(doc));
+  let done = 0;
+  const stored = (n: number) => told((done += n), docs.length);
+  for (const doc of docs)
+    if (doc.kind === "vehicle") {
+      if (broken?.aborted) return done;
+      await turnOf(doc.id, () => put(doc));
+      stored(1);
+    }
   const by = new Map<string, Exclude<Doc, Vehicle>[]>();
   for (const doc of docs) if (doc.kind !== "vehicle") by.set(doc.vehicle, [...(by.get(doc.vehicle) ?? []), doc]);
-  for (const [vehicle, own] of by)
+  for (const [vehicle, own] of by) {
+    if (broken?.aborted) return done;
     await turnOf(vehicle, async () => {
       const before = await cardOf(vehicle);
       const doubt = own.map((d) => (d.kind === "job" ? { job: d.id } : { job: d.job, reading: d.id }));
@@ -285,6 +311,9 @@ export async function writeAll(docs: readonly Doc[]): Promise<void> {
       await cardOf(vehicle);
       announce(vehicle);
     });
+    stored(own.length);
+  }
+  return done;
 }
 
 export const newId = () => crypto.randomUUID().slice(0, 13);

@@ -4,6 +4,7 @@ import type { Vehicle } from "@core/record/types";
 import { boxes, cards, KINDS, ready, type Kind } from "./boxes";
 import { clock, nowIso } from "./clock";
 import { dropFilms } from "./films";
+import { dropPhotos } from "./photos";
 import { inTurn } from "./in-turn";
 import { isThere } from "./opening";
 import { readCard, removeVehicle } from "./records";
@@ -93,7 +94,7 @@ export const takeAway = (vehicle: Vehicle): Promise<void> =>
     await changeValue(KEY, () => ({ ...removed, done: false }));
     await removeVehicle(vehicle);
     await changeValue(KEY, () => ({ ...removed, done: true }));
-    if (before) await dropFilms({ vehicle: before.vehicle });
+    if (before) await dropPictures(before.vehicle);
   });
 
 /** Puts back what was removed last; a record that has come meanwhile stays as it is. */
@@ -118,7 +119,12 @@ async function restore({ vehicle, records }: Removed): Promise<void> {
   announce(vehicle);
 }
 
-async function letGo({ vehicle }: Removed): Promise<void> {
+async function dropPictures(vehicle: string): Promise<void> {
   await dropFilms({ vehicle });
+  await dropPhotos({ vehicle });
+}
+
+async function letGo({ vehicle }: Removed): Promise<void> {
+  await dropPictures(vehicle);
   await dropValue(KEY);
 }

@@ -1,11 +1,17 @@
 import Joi from "joi";
 import { SCHOOLS, type School } from "@core/clearing/advice";
+import { takeLooks } from "./look";
 import { changeValue, readValue } from "./values";
 
 export interface Settings {
   speed: "km/h" | "mph";
   temperature: "°C" | "°F";
   theme: "system" | "light" | "dark";
+  /** Size of all type. */
+  type: "usual" | "large";
+  /** Where the main buttons lie on a phone. */
+  hand: "left" | "right";
+  dates: "words" | "iso" | "month-first" | "day-first";
   /** Cues of timers and of the beat. */
   sound: boolean;
   vibration: boolean;
@@ -17,6 +23,9 @@ export const DEFAULTS: Settings = {
   speed: "km/h",
   temperature: "°C",
   theme: "system",
+  type: "usual",
+  hand: "left",
+  dates: "words",
   sound: true,
   vibration: true,
   school: "usual",
@@ -26,6 +35,9 @@ const schema = Joi.object<Settings>({
   speed: Joi.string().valid("km/h", "mph").required(),
   temperature: Joi.string().valid("°C", "°F").required(),
   theme: Joi.string().valid("system", "light", "dark").required(),
+  type: Joi.string().valid("usual", "large").default("usual"),
+  hand: Joi.string().valid("left", "right").default("left"),
+  dates: Joi.string().valid("words", "iso", "month-first", "day-first").default("words"),
   sound: Joi.boolean().default(true),
   vibration: Joi.boolean().default(true),
   school: Joi.string()
@@ -40,10 +52,7 @@ function known(value: unknown): Settings {
 
 export const readSettings = async (): Promise<Settings> => known(await readValue("settings"));
 
-/** Changes a part of the settings; the theme also goes into a cookie, so that the server's first picture has it. */
+/** Changes a part of the settings; how pages look is taken over at once. */
 export async function changeSettings(part: Partial<Settings>): Promise<void> {
-  const { theme } = await changeValue("settings", (value) => ({ ...known(value), ...part }));
-  document.cookie = `klinko-theme=${theme === "system" ? "" : theme}; path=/; max-age=${theme === "system" ? 0 : 31_536_000}; samesite=lax`;
-  if (theme === "system") delete document.documentElement.dataset.theme;
-  else document.documentElement.dataset.theme = theme;
+  takeLooks(await changeValue("settings", (value) => ({ ...known(value), ...part })));
 }

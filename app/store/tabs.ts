@@ -5,8 +5,8 @@ import { loadOwnPacks } from "./own-packs";
 
 /** What was written by one tab is told to the others. */
 const CHANNEL = "klinko-records";
-const channel =
-  typeof document === "undefined" || typeof BroadcastChannel === "undefined" ? null : new BroadcastChannel(CHANNEL);
+const inBrowser = typeof document !== "undefined" || typeof WorkerGlobalScope !== "undefined";
+const channel = inBrowser && typeof BroadcastChannel !== "undefined" ? new BroadcastChannel(CHANNEL) : null;
 
 /** Tells a worker which vehicle's records were changed, by whatever tab; null where it may be any, as where makes were. */
 export function hearChanges(heard: (vehicle: string | null) => void): void {

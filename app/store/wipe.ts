@@ -1,6 +1,7 @@
 import { boxes, cards, values } from "./boxes";
 import { drafts } from "./drafts";
 import { films } from "./films";
+import { photos } from "./photos";
 import { ownBox } from "./own-packs";
 import { parts as rides } from "./ride-record";
 import { changeSettings, DEFAULTS } from "./settings";
@@ -11,7 +12,7 @@ export async function wipeEverything(): Promise<void> {
   // The look of the page goes back with the settings.
   await changeSettings(DEFAULTS);
   // What is read last goes first, so that nothing is left that belongs to nothing.
-  for (const box of [films, rides, boxes.reading, boxes.job, cards, boxes.vehicle, ownBox, drafts, values])
+  for (const box of [films, photos, rides, boxes.reading, boxes.job, cards, boxes.vehicle, ownBox, drafts, values])
     await box.clear();
   announcePacks();
 }

@@ -36,6 +36,9 @@ export const StepAction = styled(Row)`
   background: linear-gradient(transparent, var(--paper) 14px);
   /* Two under one another would hide too much of a phone. */
   @media (max-width: 719px) {
+    :root[data-hand="right"] & {
+      flex-direction: row-reverse;
+    }
     &:has(> :nth-child(2)) {
       position: static;
     }

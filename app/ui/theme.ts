@@ -47,6 +47,7 @@ export const GlobalStyle = createGlobalStyle`
   @media print { :root, :root:not([data-theme="light"]), :root[data-theme="dark"] { ${light} } }
   *, *::before, *::after { box-sizing: border-box; }
   html { font: 400 18px/1.45 "Atkinson Hyperlegible Next Variable", system-ui, sans-serif; background: var(--paper); color: var(--ink); -webkit-text-size-adjust: 100%; }
+  :root[data-type="large"] { font-size: 22px; }
   body { margin: 0; min-height: 100dvh; }
   h1, h2, h3, p, ul, ol, dl, dd, figure, fieldset { margin: 0; padding: 0; }
   ul, ol { list-style: none; }

@@ -7,7 +7,6 @@ import { identify, type Identified } from "@core/flash/identify";
 import { learn, type Learned } from "@core/flash/learn/learn";
 import { misreadsOf, type Misread, type MisreadAsked } from "@core/job/misread";
 import { readTrace } from "@core/lamp/trace";
-import { BACKUP_MAX_BYTES, readBackup, type BackupRead } from "@core/record/backup";
 import { PACK_MAX_BYTES, readPack, tooLarge, type PackChecked } from "@core/pack/schema";
 import { readTable, type ReadTable, type TableHints } from "@core/table/read-table";
 
@@ -27,11 +26,6 @@ const api = {
   /** Reads a trace file; at most the first bytes that could be one are held. */
   readTrace: async (file: Blob, maxBytes: number) =>
     readTrace(file.size > maxBytes ? "x".repeat(maxBytes + 1) : await file.text()),
-  /** Reads a file of records. */
-  readBackup: async (file: Blob): Promise<BackupRead | { fault: string }> =>
-    file.size > BACKUP_MAX_BYTES
-      ? { fault: `This file is larger than ${BACKUP_MAX_BYTES / 1e6} MB; records are never so many.` }
-      : readBackup(await file.text()),
   /** Reads the table on a page of text. */
   readTable: (page: string, hints: TableHints): ReadTable => readTable(page, hints),
   /** Reads a make's file. */

@@ -24,7 +24,9 @@ function listOf(own: Dialect, seed: number): string[] {
 
 describe("a lamp that speaks another dialect than is thought", () => {
   it.each(["edges", "taps"] as const)("is not surely told to say what it does not, %s", (mode) => {
+    // A hand costs twice what edges do: every other pair of it.
     const wrong = PAIRS.flatMap(([own, other], i) => {
+      if (mode === "taps" && i % 2) return [];
       const { memory } = own.phases.find((p) => p.kind === "stored")!;
       const stored = listOf(own, i + 1);
       const got = decode(other, watch(own, { [memory]: stored }, mode, { seed: i + 1, jitter: 0.03, until: 90_000 }));
@@ -34,7 +36,7 @@ describe("a lamp that speaks another dialect than is thought", () => {
   });
 
   it("is not surely told to say what it does not, in a film, and is mostly told to be another", () => {
-    const answers = PAIRS.filter((_, i) => i % 2 === 0).map(([own, other], i) => {
+    const answers = PAIRS.filter((_, i) => i % 3 === 0).map(([own, other], i) => {
       const c = makeCase(own, "levels", i % 2 ? "clean" : "normal", 900 + i);
       const got = decode(other, { mode: "levels", levels: c.data, until: c.until } as unknown as Filmed);
       return { got, wrong: astray(got, c.truth.codes).map((code) => `${c.id} as ${other.id}: ${code}`) };

@@ -6,7 +6,7 @@ import { END_WORDS } from "./end";
 import { lower } from "./say";
 
 /** What can have happened to a vehicle, in the order in which it is offered. */
-export const EVENT_KINDS = ["codes", "clear", "repair", "check", "ride", "lamp", "job"] as const;
+export const EVENT_KINDS = ["codes", "clear", "repair", "check", "ride", "lamp", "work", "mileage", "job"] as const;
 export type EventKind = (typeof EVENT_KINDS)[number];
 
 /** Something that was recorded of a vehicle. */
@@ -18,6 +18,8 @@ export interface HistoryEvent {
   system: string | null;
   /** Codes that a reading showed, or that a clear or repair was for. */
   codes: string[];
+  /** What the odometer showed, where that was written down with it, km. */
+  km?: number | null;
   job: string | null;
 }
 
@@ -43,7 +45,7 @@ function readText(reading: Reading, name: string, codes: readonly string[]): str
 
 /** All that was recorded of a vehicle and was not taken back, the oldest first. @param pack its make, where that is known here */
 export function historyOf(
-  vehicle: Pick<Vehicle, "drives">,
+  vehicle: Pick<Vehicle, "drives" | "work">,
   jobs: readonly { job: Job; readings: readonly Reading[] }[],
   pack: Pack | undefined,
 ): HistoryEvent[] {
@@ -59,6 +61,9 @@ export function historyOf(
       text: [cameOn ? "The lamp came on" : "Driven, and the lamp stayed out", ...conditions.map(lower)].join(", "),
       job: null,
     });
+  for (const { at, what, km, withdrawnAt } of vehicle.work ?? [])
+    if (!withdrawnAt)
+      events.push({ ...none, at, kind: what ? "work" : "mileage", text: what, km: km ?? null, job: null });
   for (const { job, readings } of jobs) {
     const own = { ...none, job: job.id };
     events.push({ ...own, at: job.openedAt, kind: "job", text: `Job opened: ${job.title}` });
@@ -121,6 +126,7 @@ export const historyCsv = (plate: string, events: readonly HistoryEvent[]): stri
       kind: e.kind,
       system: e.system ?? "",
       codes: e.codes.join(" "),
+      km: e.km ?? "",
       text: plain(e.text),
       job: e.job ?? "",
     })),

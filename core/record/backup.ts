@@ -1,17 +1,20 @@
+import { sha256 } from "@noble/hashes/sha2.js";
+import { bytesToHex, utf8ToBytes } from "@noble/hashes/utils.js";
 import Joi from "joi";
 import { climb, type Ladder } from "../schema/ladder";
-import { holds, object, oneOf, optional, rule, time, whole, type Of } from "../schema/rule";
+import { holds, object, oneOf, optional, pattern, rule, text, time, whole, word, type Of } from "../schema/rule";
 import type { Pack } from "../pack/pack";
 import { checkPack } from "../pack/schema";
 import { readNotes, type CodeNotes } from "./code-notes";
 import { openDoc } from "./open";
 import { same } from "./same";
-import type { Doc } from "./types";
+import { LIMITS, type Doc } from "./types";
 
 /** A file of records: as they are stored, one key a record. */
 const BACKUP_FORMAT = "klinko-backup";
 export const BACKUP_VERSION = 1;
-export const BACKUP_MAX_BYTES = 100_000_000;
+/** With photos and films; a text that is much longer is none that a browser can hold. */
+export const BACKUP_MAX_BYTES = 400_000_000;
 
 /** How files of each version that was released become those of the next; the records in them climb on their own. */
 const BACKUP_LADDER: Ladder = {};
@@ -25,8 +28,31 @@ const shape = object({
   makes: optional(rule<Record<string, unknown>>(Joi.object())),
   /** Own notes to codes. */
   notes: optional(rule<Record<string, unknown>>(Joi.object())),
+  /** Photos and kept films, by id. */
+  photos: optional(rule<Record<string, unknown>>(Joi.object())),
+  films: optional(rule<Record<string, unknown>>(Joi.object())),
+  /** SHA-256 of all that stands before it, hexadecimal. */
+  sha256: optional(text(64)),
 });
 type Backup = Of<typeof shape>;
+
+/** Parts of a file that hold entries by name. */
+export type Section = "records" | "makes" | "notes" | "photos" | "films";
+
+const id = word(LIMITS.name);
+const attachedRule = object({
+  vehicle: text(LIMITS.name),
+  /** Id of the job that a photo belongs to, or of the reading of a film; empty where it is of the vehicle. */
+  of: text(LIMITS.name),
+  at: time,
+  /** A data URL. */
+  data: pattern(
+    /^data:[a-z]+\/[a-z0-9]+(;[a-z0-9=".,-]+)*;base64,[A-Za-z0-9+/]+={0,2}$/,
+    "a picture or film in base64",
+  ),
+});
+/** A photo or a kept film, as it stands in a file. */
+export type Attached = Of<typeof attachedRule> & { id: string };
 
 /** What a file of records holds: those that can be brought in, and why others cannot. */
 export interface BackupRead {
@@ -34,7 +60,71 @@ export interface BackupRead {
   docs: Doc[];
   makes: Pack[];
   notes: CodeNotes;
+  photos: Attached[];
+  films: Attached[];
   faults: { key: string; message: string }[];
+  /** Is it just as it was saved? null of a file that has no sum to tell. */
+  intact: boolean | null;
+}
+
+/** How a file with a sum begins. */
+const HEAD = `{"format":"${BACKUP_FORMAT}"`;
+/** What stands before the sum at the end of a file. */
+const SUM = ',\n"sha256":"';
+/** A text is summed up in pieces of so many characters. */
+const PIECE = 1 << 20;
+
+/**
+ * Writes a file of records piece by piece, so that it need not be held whole, its sum at the end.
+ * @param out takes each piece of text
+ */
+export function backupWriter(savedAt: string, out: (text: string) => void) {
+  const sum = sha256.create();
+  let open: Section | null = null;
+  const opened = new Set<Section>();
+  const say = (piece: string): void => {
+    sum.update(utf8ToBytes(piece));
+    out(piece);
+  };
+  const close = () => open && say("}");
+  const begin = (section: Section) => {
+    if (opened.has(section)) throw new Error(`What belongs to ${section} comes together.`);
+    close();
+    say(`,\n"${section}":{`);
+    opened.add(section);
+    open = section;
+  };
+  say(`${HEAD},"version":${BACKUP_VERSION},"savedAt":${JSON.stringify(savedAt)}`);
+  return {
+    /** One entry. All of a section come one after the other. */
+    put(section: Section, key: string, value: unknown): void {
+      const first = open !== section;
+      if (first) begin(section);
+      say(`${first ? "" : ","}\n${JSON.stringify(key)}:${JSON.stringify(value)}`);
+    },
+    end(): void {
+      if (!opened.has("records")) begin("records");
+      close();
+      out(`${SUM}${bytesToHex(sum.digest())}"}\n`);
+    },
+  };
+}
+
+/** Is the text as it was saved? null where it has no sum. */
+function intactOf(text: string): boolean | null {
+  const at = text.lastIndexOf(SUM);
+  const told = at < 0 ? null : /^([0-9a-f]{64})"\}\s*$/.exec(text.slice(at + SUM.length, at + SUM.length + 80));
+  // Files from before there was a sum were laid out in lines from the first bracket on.
+  if (!told) return text.includes('"sha256"') || text.startsWith(HEAD) ? false : null;
+  const sum = sha256.create();
+  for (let from = 0; from < at;) {
+    let to = Math.min(at, from + PIECE);
+    // A character of two halves stays whole.
+    if (to < at && /[\uD800-\uDBFF]/.test(text[to - 1])) to--;
+    sum.update(utf8ToBytes(text.slice(from, to)));
+    from = to;
+  }
+  return bytesToHex(sum.digest()) === told[1];
 }
 
 export function writeBackup(
@@ -43,9 +133,12 @@ export function writeBackup(
   makes: Record<string, unknown> = {},
   notes: CodeNotes = {},
 ): string {
-  const file: Backup = { format: BACKUP_FORMAT, version: BACKUP_VERSION, savedAt, records };
-  const filled = (of: object) => Object.keys(of).length > 0;
-  return JSON.stringify({ ...file, ...(filled(makes) && { makes }), ...(filled(notes) && { notes }) }, null, 1);
+  const pieces: string[] = [];
+  const writer = backupWriter(savedAt, (piece) => void pieces.push(piece));
+  for (const [section, of] of Object.entries({ records, makes, notes }))
+    for (const [key, value] of Object.entries(of)) writer.put(section as Section, key, value);
+  writer.end();
+  return pieces.join("");
 }
 
 /**
@@ -73,8 +166,19 @@ export function readBackup(text: string): BackupRead | { fault: string } {
     records,
     makes = {},
     notes = {},
+    photos = {},
+    films = {},
   } = climb(BACKUP_LADDER, { ...held.value }, version, BACKUP_VERSION) as unknown as Backup;
-  const read: BackupRead = { savedAt, docs: [], makes: [], notes: readNotes(notes), faults: [] };
+  const read: BackupRead = {
+    savedAt,
+    docs: [],
+    makes: [],
+    notes: readNotes(notes),
+    photos: [],
+    films: [],
+    faults: [],
+    intact: intactOf(text),
+  };
   if (Object.keys(notes).length && !Object.keys(read.notes).length)
     read.faults.push({ key: "notes", message: "The notes to codes are not as they should be and are left out." });
   for (const [key, record] of Object.entries(records)) {
@@ -90,6 +194,19 @@ export function readBackup(text: string): BackupRead | { fault: string } {
       read.faults.push({ key: `make/${id}`, message: `${checked.faults[0].path} ${checked.faults[0].message}.` });
     else read.makes.push(checked.pack);
   }
+  const attach = (to: Attached[], of: Record<string, unknown>, what: string) => {
+    for (const [key, raw] of Object.entries(of)) {
+      const [named, own] = [holds(id, key), holds(attachedRule, raw)];
+      if ("faults" in own || "faults" in named)
+        read.faults.push({
+          key: `${what}/${key.slice(0, LIMITS.name)}`,
+          message: `It is no ${what} that can be read.`,
+        });
+      else to.push({ id: key, ...own.value });
+    }
+  };
+  attach(read.photos, photos, "photo");
+  attach(read.films, films, "film");
   return read;
 }
 

@@ -9,6 +9,7 @@ import {
   type Counting,
   type Job,
   type JobEnd,
+  type Note,
   type Relearned,
   type Repair,
   type RideDone,
@@ -62,8 +63,32 @@ export function newJob(vehicle: Pick<Vehicle, "id">, system: string, id: string,
   };
 }
 
-export function note(job: Job, step: StepId, text: string, now: string, by: "klinko" | "person" = "klinko"): Job {
-  return { ...job, notebook: [...job.notebook, { at: now, by, step, text }] };
+export function note(
+  job: Job,
+  step: StepId,
+  text: string,
+  now: string,
+  by: Note["by"] = "klinko",
+  photos: readonly string[] = [],
+): Job {
+  const line: Note = { at: now, by, step, text, ...(photos.length && { photos: [...photos] }) };
+  return { ...job, notebook: [...job.notebook, line] };
+}
+
+/** A line of a person: no other one is changed by hand. */
+const ofPerson = (n: Note, line: Pick<Note, "at" | "text">): boolean =>
+  n.by === "person" && n.at === line.at && n.text === line.text;
+
+/**
+ * A line of the person put right; what it said before stays with it.
+ * @param line as it was seen, so that one that was changed meanwhile is not changed again
+ */
+export function withCorrection(job: Job, line: Pick<Note, "at" | "text">, text: string, now: string): Job {
+  const i = job.notebook.findIndex((n) => ofPerson(n, line));
+  const old = job.notebook[i];
+  if (!old || old.text === text) return job;
+  const was = [...(old.was ?? []), { text: old.text, at: now }];
+  return { ...job, notebook: job.notebook.with(i, { ...old, text, was }) };
 }
 
 export function stepDone(job: Job, step: StepId): Job {

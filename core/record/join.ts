@@ -40,9 +40,18 @@ const isEmpty = (v: unknown): boolean => UNSAID.includes(v) || (Array.isArray(v)
 /** What an entry of a list is, whether it was taken back or not. */
 const nameOf = (entry: unknown): string => {
   if (!isObject(entry)) return JSON.stringify(entry);
-  const { withdrawnAt: _, ...rest } = entry;
+  const { withdrawnAt: _, was, ...rest } = entry;
+  // A line that was corrected is the line that it was.
+  if (Array.isArray(was) && isObject(was[0])) rest.text = was[0].text;
   return JSON.stringify(Object.entries(rest).sort(([a], [b]) => (a < b ? -1 : 1)));
 };
+
+/** Was it taken back, or corrected, after the other state of it? */
+function isLater(entry: Fields, known: Fields): boolean {
+  if (entry.withdrawnAt && !known.withdrawnAt) return true;
+  const corrected = (e: Fields) => (Array.isArray(e.was) ? String((e.was.at(-1) as Fields).at) : "");
+  return corrected(entry) > corrected(known);
+}
 
 /** Both lists in one: each entry once, taken back where either side took it back; by time, where entries have one. */
 function joinLists(field: string, here: readonly unknown[], file: readonly unknown[]): unknown[] {
@@ -50,8 +59,7 @@ function joinLists(field: string, here: readonly unknown[], file: readonly unkno
   for (const entry of [...here, ...file]) {
     const name = nameOf(entry);
     const known = all.get(name);
-    if (known === undefined || (isObject(entry) && entry.withdrawnAt && !(known as Fields).withdrawnAt))
-      all.set(name, entry);
+    if (known === undefined || (isObject(entry) && isLater(entry, known as Fields))) all.set(name, entry);
   }
   const list = [...all.values()];
   if (field === "done") return STEP_IDS.filter((s) => list.includes(s));

@@ -16,13 +16,18 @@ import {
   newJob,
   note,
   stepDone,
+  withCorrection,
   withLampCheck,
   withReading,
   withStory,
 } from "./job";
 import { climb } from "../schema/ladder";
+import { historyCsv, historyOf } from "../job/history";
 import { readBackup } from "./backup";
+import { join } from "./join";
+import { notebookText } from "./notebook-text";
 import { openDoc } from "./open";
+import { lastKm, newVehicle, withoutWork, withWork } from "./vehicle";
 import { RECORD_VERSION, type Job, type Mark, type Reading, type Story } from "./types";
 
 const at = (minutes: number) => new Date(Date.UTC(2026, 10, 24, 9, minutes)).toISOString();
@@ -324,5 +329,51 @@ describe("marks", () => {
         [300, 1],
       ],
     });
+  });
+});
+
+describe("what a person wrote", () => {
+  it("can be put right, and what it said before stays; no line of Klinko's own, and none that was changed meanwhile", () => {
+    const j = note(job(), "read", "Plug was blue", at(2), "person", ["p1"]);
+    const right = withCorrection(j, { at: at(2), text: "Plug was blue" }, "Plug was green", at(5));
+    expect(right.notebook.at(-1)).toEqual({
+      at: at(2),
+      by: "person",
+      step: "read",
+      text: "Plug was green",
+      photos: ["p1"],
+      was: [{ text: "Plug was blue", at: at(5) }],
+    });
+    expect(withCorrection(right, { at: at(2), text: "Plug was blue" }, "Plug was red", at(6))).toBe(right);
+    expect(withCorrection(j, { at: at(0), text: "Job opened." }, "Job closed.", at(6))).toBe(j);
+    expect(openDoc("job/j1", right)).toHaveProperty("doc");
+    const text = notebookText({ plate: "AB 1" }, "Estate", { ...right, title: "Lamp" });
+    expect(text).toContain(`${at(2)}  * Plug was green [until ${at(5)}: Plug was blue; with a photo]`);
+  });
+
+  it("is one line when two devices are joined, of which one put it right", () => {
+    const here = note(job(), "read", "Plug was blue", at(2), "person");
+    const there = withCorrection(here, { at: at(2), text: "Plug was blue" }, "Plug was green", at(5));
+    for (const [a, b] of [
+      [here, there],
+      [there, here],
+    ])
+      expect(join(a, b).doc.notebook).toEqual(there.notebook);
+  });
+
+  it("of mileage and work stands by its day, and can be taken back", () => {
+    const v = newVehicle(
+      { id: "v1", plate: "AB 1", pack: "p", variant: "x", year: 1990, engine: "2.0", market: "eu" },
+      at(0),
+    );
+    const told = withWork(withWork(v, { what: "", km: 90_000 }, at(9)), { what: "Belts", km: 80_000 }, at(3));
+    expect(told.work?.map((w) => w.km)).toEqual([80_000, 90_000]);
+    expect(lastKm(told)?.km).toBe(90_000);
+    const back = withoutWork(told, { at: at(9), what: "" }, at(10));
+    expect(lastKm(back)?.km).toBe(80_000);
+    expect(openDoc("vehicle/v1", back)).toHaveProperty("doc");
+    const events = historyOf(back, [], undefined);
+    expect(events.map((e) => [e.kind, e.text, e.km])).toEqual([["work", "Belts", 80_000]]);
+    expect(historyCsv("AB 1", events)).toContain(",work,,,80000,Belts,");
   });
 });

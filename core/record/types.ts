@@ -59,6 +59,19 @@ const shares = map(code, share);
 const times = map(code, whole(0));
 const stored = { version: oneOf(RECORD_VERSION), id: name };
 
+/** Photos by their ids; the pictures are kept beside the records. */
+const photos = list(name, { max: 12 });
+
+export const workToldRule = object({
+  /** What was done, or nothing but the distance. */
+  what: line,
+  /** What its odometer showed, km. */
+  km: optional(number(0, 10_000_000)),
+});
+/** Work on a vehicle outside its jobs, or its mileage on a day. */
+const work = object({ at: time, ...workToldRule.fields, withdrawnAt: optional(time) });
+export type Work = Of<typeof work>;
+
 export const vehicleRule = object({
   ...stored,
   kind: oneOf("vehicle"),
@@ -82,6 +95,10 @@ export const vehicleRule = object({
   drivesAWeek: optional(drivesRule),
   /** Day of the next inspection, where somebody said it. */
   inspection: optional(dayRule),
+  /** Mileage and work, in order of time. */
+  work: optional(list(work, { max: LIMITS.clears })),
+  /** Its photo. */
+  photo: optional(name),
   /** Out of the way in the garage since then; its records stay. */
   archivedAt: optional(time),
   createdAt: time,
@@ -124,7 +141,15 @@ export type Story = Of<typeof storyRule>;
 /** What the form of the story holds. */
 export const toldRule = object({ story: storyRule, handOver: flag });
 
-const note = object({ at: time, by: oneOf("klinko", "person"), step, text: line });
+const note = object({
+  at: time,
+  by: oneOf("klinko", "person"),
+  step,
+  text: line,
+  photos: optional(photos),
+  /** What it said before it was corrected, the oldest first, and when that was. */
+  was: optional(list(object({ text: line, at: time }), { max: 100 })),
+});
 export type Note = Of<typeof note>;
 
 export const lampSeenRule = oneOf("steady", "dark", "flashing", "goes-out");

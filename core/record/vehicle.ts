@@ -1,4 +1,5 @@
-import { RECORD_VERSION, type Vehicle } from "./types";
+import type { Of } from "../schema/rule";
+import { RECORD_VERSION, type Vehicle, type Work, type workToldRule } from "./types";
 
 /** A vehicle of which only what it is is known. */
 export function newVehicle(
@@ -16,6 +17,22 @@ export function newVehicle(
     createdAt,
   };
 }
+
+/** A vehicle with its mileage or some work written down. Told of an earlier day, it stands where it belongs. */
+export function withWork(v: Vehicle, told: Of<typeof workToldRule>, at: string): Vehicle {
+  const work = [...(v.work ?? []), { at, ...told }].sort((a, b) => a.at.localeCompare(b.at));
+  return { ...v, work };
+}
+
+/** One that was written down by mistake: it stays in the records and counts for nothing. */
+export function withoutWork(v: Vehicle, entry: Pick<Work, "at" | "what">, now: string): Vehicle {
+  const gone = v.work?.find((w) => w.at === entry.at && w.what === entry.what && !w.withdrawnAt);
+  return gone ? { ...v, work: v.work?.map((w) => (w === gone ? { ...w, withdrawnAt: now } : w)) } : v;
+}
+
+/** The distance that was read last, km. */
+export const lastKm = (v: Pick<Vehicle, "work">): Work | undefined =>
+  v.work?.findLast((w) => w.km !== undefined && !w.withdrawnAt);
 
 /** A vehicle put out of the way, or, without a time, back among the others. */
 export function archived({ archivedAt: _, ...vehicle }: Vehicle, at?: string): Vehicle {

@@ -3,7 +3,7 @@ import { alike, wordsOf } from "./alike";
 
 /** Something that can be found in the records of a vehicle. */
 export interface Entry {
-  kind: "note" | "story" | "verdict" | "repair" | "change";
+  kind: "note" | "story" | "verdict" | "repair" | "change" | "work";
   vehicle: string;
   /** null where it is of the vehicle itself. */
   job: string | null;
@@ -39,6 +39,8 @@ export function searchableOf(vehicle: Vehicle, name: string, jobs: readonly Job[
   const own = { vehicle: vehicle.id, job: null };
   for (const { text, codes } of vehicle.changes)
     entries.push({ ...own, kind: "change", at: vehicle.createdAt, text: [text, ...codes].join(" · ") });
+  for (const { at, what, withdrawnAt } of vehicle.work ?? [])
+    if (what && !withdrawnAt) entries.push({ ...own, kind: "work", at, text: what });
   for (const job of jobs) {
     const of = { vehicle: vehicle.id, job: job.id };
     const { story } = job;

@@ -12,6 +12,7 @@ const KINDS: Record<Entry["kind"], string> = {
   verdict: "Verdict",
   repair: "Repair",
   change: "Changed on it",
+  work: "Work",
 };
 
 const Line = styled.li`

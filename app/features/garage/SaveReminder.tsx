@@ -18,7 +18,7 @@ export function SaveReminder({ days, vehicles, onSaved }: Unsaved & { onSaved: (
         <Button
           onPress={() =>
             // What writes files is only loaded then: a garage that opens does not wait for it.
-            void import("~/store/transfer")
+            void import("~/store/save-all")
               .then(({ saveEverything }) => saveEverything())
               .then(onSaved, (error: Error) => tell(error.message))
           }

@@ -5,6 +5,8 @@ import { EVENT_KINDS, historyCsv, type EventKind, type HistoryEvent } from "@cor
 import type { Vehicle } from "@core/record/types";
 import { shortDate, shortTime } from "~/store/format";
 import { jobPath, vehiclePath } from "~/store/paths";
+import { distanceText } from "~/store/distance";
+import type { Settings } from "~/store/settings";
 import { saveFile } from "~/store/save-file";
 import { vehicleName } from "~/store/vehicle-name";
 import { Button, LinkButton } from "~/ui/Button";
@@ -23,6 +25,8 @@ const NAMES: Record<EventKind, readonly [one: string, all: string]> = {
   check: ["Check", "Checks"],
   ride: ["Ride", "Rides"],
   lamp: ["Lamp", "Lamp"],
+  work: ["Work", "Work"],
+  mileage: ["Mileage", "Mileage"],
   job: ["Job", "Jobs"],
 };
 const allOf = (kind: EventKind): string => NAMES[kind][1];
@@ -54,7 +58,15 @@ const List = styled.ol`
 `;
 
 /** All that was recorded of one vehicle over the years: which codes came when, and what was done. */
-export function HistoryPage({ vehicle, events }: { vehicle: Vehicle; events: readonly HistoryEvent[] }) {
+export function HistoryPage({
+  vehicle,
+  events,
+  unit,
+}: {
+  vehicle: Vehicle;
+  events: readonly HistoryEvent[];
+  unit: Settings["speed"];
+}) {
   const there = EVENT_KINDS.filter((k) => events.some((e) => e.kind === k));
   const [kinds, choose] = useState<readonly EventKind[]>([]);
   // Nothing chosen is all of it.
@@ -103,7 +115,10 @@ export function HistoryPage({ vehicle, events }: { vehicle: Vehicle; events: rea
                   <li key={`${e.at} ${e.kind} ${i}`}>
                     <time dateTime={e.at}>{shortTime(e.at)}</time>
                     <Soft>{NAMES[e.kind][0]}</Soft>
-                    <p>{e.kind === "job" && e.job ? <Link to={jobPath(e.job)}>{e.text}</Link> : e.text}</p>
+                    <p>
+                      {e.kind === "job" && e.job ? <Link to={jobPath(e.job)}>{e.text}</Link> : e.text}
+                      {e.km != null && `${e.text && ", at "}${distanceText(e.km, unit)}`}
+                    </p>
                   </li>
                 ))}
               </List>

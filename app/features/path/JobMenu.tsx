@@ -1,11 +1,15 @@
 import { Ellipsis } from "lucide-react";
+import { useState } from "react";
 import { Dialog, DialogTrigger } from "react-aria-components/Dialog";
 import { Popover } from "react-aria-components/Popover";
 import styled from "styled-components";
 import { END_WORDS, endsOf } from "@core/job/end";
 import { sayVerdict } from "@core/job/say";
+import { notebookText } from "@core/record/notebook-text";
 import type { JobEnd } from "@core/record/types";
 import type { JobData } from "~/store/job-data";
+import { saveFile } from "~/store/save-file";
+import { vehicleName } from "~/store/vehicle-name";
 import { useIntents } from "~/store/use-job";
 import { handoverPath } from "~/store/paths";
 import { Button, LinkButton } from "~/ui/Button";
@@ -36,20 +40,42 @@ const LABEL: Record<JobEnd, string> = {
 /** A job can be ended from every step, by what its readings carry, or deleted. */
 export function JobMenu({ data }: { data: JobData }) {
   const { send, problem } = useIntents<JobIntents>(null);
-  const { job, judged } = data;
+  const { job, judged, vehicle, readings } = data;
+  const [unsaved, tell] = useState<string | null>(null);
+  const name = `${vehicle.plate} ${job.openedAt.slice(0, 10)}`.replaceAll(/[^\w-]+/g, "-");
+  const saveJob = () =>
+    // What writes files is only loaded then.
+    void import("~/store/save-records")
+      .then(({ exportJob }) => exportJob(vehicle, job, readings))
+      .then(
+        (file) => (tell(null), saveFile(`${name}.json`, file)),
+        (error: Error) => tell(error.message),
+      );
   return (
     <>
       <DialogTrigger>
-        <Button $look="quiet" aria-label="Sheet, end or delete this job">
+        <Button $look="quiet" aria-label="Sheet, files, end or delete this job">
           <Ellipsis size={22} aria-hidden />
         </Button>
         <Popover placement="bottom end">
-          <Box aria-label="Sheet, end or delete this job">
+          <Box aria-label="Sheet, files, end or delete this job">
             {({ close }) => (
               <>
                 <LinkButton to={handoverPath(job.id)} style={{ justifyContent: "start" }}>
                   Sheet for a workshop or the customer
                 </LinkButton>
+                <Button style={{ justifyContent: "start" }} onPress={() => (saveJob(), close())}>
+                  Save this job as a file
+                </Button>
+                <Button
+                  style={{ justifyContent: "start" }}
+                  onPress={() => {
+                    saveFile(`${name}.txt`, notebookText(vehicle, vehicleName(vehicle), job), "text/plain");
+                    close();
+                  }}
+                >
+                  Save the notebook as text
+                </Button>
                 {job.closedAt ? (
                   <Button
                     onPress={() => {
@@ -91,7 +117,7 @@ export function JobMenu({ data }: { data: JobData }) {
           </Box>
         </Popover>
       </DialogTrigger>
-      <Trouble problem={problem} />
+      <Trouble problem={problem ?? unsaved} />
     </>
   );
 }

@@ -52,6 +52,11 @@ export const Dock = styled.div<{ $still?: boolean }>`
   gap: 8px;
   padding: 14px 0 8px;
   background: linear-gradient(transparent, var(--paper) 14px);
+  @media (max-width: 719px) {
+    :root[data-hand="right"] & > div {
+      flex-direction: row-reverse;
+    }
+  }
 `;
 
 /** Marks, or numbers that were called out. */

@@ -1,60 +1,98 @@
-import { useState } from "react";
-import type { BackupRead, Merge } from "@core/record/backup";
-import { carryOut, planOf, type Plan } from "~/store/transfer";
+import { proxy } from "comlink";
+import { useEffect, useRef, useState } from "react";
 import { shortTime } from "~/store/format";
-import { flashWorker } from "~/workers/flash";
+import type { Live } from "~/workers/live";
+import { WorkerDied } from "~/workers/live";
+import { recordsWorker } from "~/workers/records";
+import type { BroughtIn, PlanTold, RecordsApi } from "~/workers/records.worker";
 import { FileDrop } from "~/ui/FileDrop";
+import { LongWork } from "~/ui/LongWork";
 import { Caution, Soft } from "~/ui/bits";
 import { PlanSheet } from "./PlanSheet";
 
-type Decided = Parameters<typeof carryOut> extends [unknown, ...infer Rest] ? Rest : never;
-
 const NOT_WHOLE =
   "It could not be brought in as a whole: this browser has no room for it, or lost hold of its store. What was here stays, and what came in too; free some room, then bring the file again.";
+
+type Decided = Parameters<Parameters<typeof PlanSheet>[0]["onDone"]>;
 
 type State =
   | { phase: "idle" }
   | { phase: "reading"; name: string }
   | { phase: "refused"; name: string; why: string }
-  | { phase: "planned"; name: string; plan: Plan }
+  | { phase: "planned"; name: string; plan: PlanTold }
+  | { phase: "bringing"; done: number; of: number }
   | { phase: "left" }
-  | { phase: "done"; joined: number; read: BackupRead; merge: Merge };
+  | { phase: "done"; told: BroughtIn };
 
 /** Brings in the records of a file that was saved here or on another device, as somebody decides who has seen what it brings. */
 export function BringIn() {
   const [state, setState] = useState<State>({ phase: "idle" });
+  // It holds the file from the plan to the end: the page never has all of it at once.
+  const worker = useRef<Live<RecordsApi> | null>(null);
+  const end = () => {
+    worker.current?.end();
+    worker.current = null;
+  };
+  useEffect(() => end, []);
   const open = async (file: File) => {
     const { name } = file;
+    end();
+    const own = (worker.current = recordsWorker());
     setState({ phase: "reading", name });
     try {
-      const read = await flashWorker().readBackup(file);
-      if ("fault" in read)
-        return setState({ phase: "refused", name, why: `${read.fault} Your records are as they were.` });
-      const plan = await planOf(read);
+      const plan = await own.api.plan(file);
+      if ("fault" in plan) {
+        end();
+        return setState({ phase: "refused", name, why: `${plan.fault} Your records are as they were.` });
+      }
       // Where there is nothing to decide nothing is asked: makes and notes come in, and nothing is written over.
       if (plan.vehicles.length) setState({ phase: "planned", name, plan });
-      else await bring(name, plan, new Set(), () => "here");
-    } catch {
-      setState({ phase: "refused", name, why: NOT_WHOLE });
+      else await bring(name, new Set(), new Map());
+    } catch (error) {
+      if (worker.current === own) end();
+      setState(error instanceof WorkerDied ? { phase: "left" } : { phase: "refused", name, why: NOT_WHOLE });
     }
   };
-  const bring = async (name: string, plan: Plan, ...decided: Decided) => {
+  const bring = async (name: string, ...decided: Decided) => {
+    setState({ phase: "bringing", done: 0, of: 0 });
     try {
-      setState({ phase: "done", read: plan.read, ...(await carryOut(plan, ...decided)) });
+      const told = await worker.current!.api.bring(
+        ...decided,
+        // What is told comes by a way of its own, and may come after the end.
+        proxy((done: number, of: number) =>
+          setState((now) => (now.phase === "bringing" ? { phase: "bringing", done, of } : now)),
+        ),
+      );
+      setState({ phase: "done", told });
     } catch {
       setState({ phase: "refused", name, why: NOT_WHOLE });
+    } finally {
+      end();
     }
+  };
+  const leave = () => {
+    end();
+    setState({ phase: "left" });
   };
   return (
     <div style={{ display: "grid", gap: 10 }}>
       <FileDrop
-        label={state.phase === "reading" ? `Reading ${state.name} …` : "Drop a file of records here"}
+        label="Drop a file of records here"
         pick="Bring records in"
         accept={[".json", "application/json"]}
         onFile={(file) => void open(file)}
       >
         From this device or another. What it would change is shown before anything is done.
       </FileDrop>
+      {state.phase === "reading" && <LongWork what={`Reading ${state.name}`} done={0} of={0} onCancel={leave} />}
+      {state.phase === "bringing" && (
+        <LongWork
+          what="Bringing it in"
+          done={state.done}
+          of={state.of}
+          onCancel={() => void worker.current?.api.stop()}
+        />
+      )}
       {state.phase === "refused" && (
         <div role="alert">
           <Caution>
@@ -63,14 +101,10 @@ export function BringIn() {
         </div>
       )}
       {state.phase === "planned" && (
-        <PlanSheet
-          plan={state.plan}
-          onDone={(...decided) => void bring(state.name, state.plan, ...decided)}
-          onLeave={() => setState({ phase: "left" })}
-        />
+        <PlanSheet plan={state.plan} onDone={(...decided) => void bring(state.name, ...decided)} onLeave={leave} />
       )}
       {state.phase === "left" && <Soft role="status">Nothing was brought in. Your records are as they were.</Soft>}
-      {state.phase === "done" && <Told {...state} />}
+      {state.phase === "done" && <Told {...state.told} />}
     </div>
   );
 }
@@ -78,37 +112,33 @@ export function BringIn() {
 const records = (n: number): string => `${n} ${n === 1 ? "record" : "records"}`;
 const were = (n: number): string => `${records(n)} ${n === 1 ? "was" : "were"}`;
 
-function Told({ read, merge, joined }: { read: BackupRead; merge: Merge; joined: number }) {
-  const out = [
-    ...read.faults,
-    ...merge.astray.map((key) => ({ key, message: "What it belongs to is neither in the file nor here." })),
-  ];
+function Told({ savedAt, makes, added, same, kept, joined, pictures, broken, left }: BroughtIn) {
   return (
     <div role="status" style={{ display: "grid", gap: 8 }}>
       <p>
-        <strong>{merge.add.length ? `${records(merge.add.length)} brought in` : "Nothing new"}</strong> from the file of{" "}
-        {shortTime(read.savedAt)}.{joined > 0 && ` ${were(joined)} joined with what is here.`}
+        <strong>{added ? `${records(added)} brought in` : "Nothing new"}</strong> from the file of {shortTime(savedAt)}.
+        {joined > 0 && ` ${were(joined)} joined with what is here.`}
       </p>
-      {read.makes.length > 0 && (
+      {broken && <p>Broken off: what came in before stays. Bring the same file once more to go on.</p>}
+      {pictures > 0 && <Soft>With {pictures === 1 ? "one photo or film" : `${pictures} photos and films`}.</Soft>}
+      {makes.length > 0 && (
         <Soft>
-          With {read.makes.length === 1 ? "the make" : "the makes"} {read.makes.map((m) => m.make).join(", ")}.
+          With {makes.length === 1 ? "the make" : "the makes"} {makes.join(", ")}.
         </Soft>
       )}
-      {merge.same > 0 && <Soft>{were(merge.same)} here already.</Soft>}
-      {merge.kept.length > joined && (
-        <Soft>{were(merge.kept.length - joined)} here already, in a state that stays.</Soft>
-      )}
-      {out.length > 0 && (
+      {same > 0 && <Soft>{were(same)} here already.</Soft>}
+      {kept > 0 && <Soft>{were(kept)} here already, in a state that stays.</Soft>}
+      {left.length > 0 && (
         <>
-          <Caution>{records(out.length)} left out:</Caution>
+          <Caution>{records(left.length)} left out:</Caution>
           <ul>
-            {out.slice(0, 20).map(({ key, message }) => (
+            {left.slice(0, 20).map(({ key, message }) => (
               <li key={key}>
                 {key}: {message}
               </li>
             ))}
           </ul>
-          {out.length > 20 && <Soft>And {out.length - 20} more.</Soft>}
+          {left.length > 20 && <Soft>And {left.length - 20} more.</Soft>}
         </>
       )}
     </div>

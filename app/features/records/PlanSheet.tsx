@@ -1,11 +1,11 @@
 import { useState } from "react";
 import styled from "styled-components";
 import type { Side } from "@core/record/join";
-import type { Plan, VehiclePlan } from "~/store/transfer";
+import type { PlanTold } from "~/workers/records.worker";
 import { shortTime } from "~/store/format";
 import { Button } from "~/ui/Button";
 import { CheckBox, Choice } from "~/ui/Choice";
-import { Mono, Row, Soft } from "~/ui/bits";
+import { Caution, Mono, Row, Soft } from "~/ui/bits";
 import { fieldLabel, gainsText, recordText, sideText } from "./difference-words";
 
 const Line = styled.li`
@@ -24,7 +24,7 @@ const Line = styled.li`
 const several = (n: number, one: string): string => `${n} ${one}${n === 1 ? "" : "s"}`;
 
 /** "with 2 new jobs and 3 new readings" */
-function news({ isNew, jobs, readings }: VehiclePlan): string {
+function news({ isNew, jobs, readings }: PlanTold["vehicles"][number]): string {
   const parts = [jobs && several(jobs, "new job"), readings && several(readings, "new reading")].filter(Boolean);
   const what = parts.join(" and ");
   return isNew ? `new here${what && `, with ${what}`}` : what;
@@ -36,8 +36,9 @@ export function PlanSheet({
   onDone,
   onLeave,
 }: {
-  plan: Plan;
-  onDone: (left: ReadonlySet<string>, choose: (key: string, field: string) => Side) => void;
+  plan: PlanTold;
+  /** @param sides whose word counts, by record and field, where somebody has said so */
+  onDone: (left: ReadonlySet<string>, sides: ReadonlyMap<string, Side>) => void;
   onLeave: () => void;
 }) {
   const [left, leave] = useState<ReadonlySet<string>>(new Set());
@@ -45,10 +46,16 @@ export function PlanSheet({
   const [busy, setBusy] = useState(false);
   const place = (key: string, field: string) => `${key} ${field}`;
   const choose = (key: string, field: string): Side => sides.get(place(key, field)) ?? "here";
-  const { vehicles, read } = plan;
+  const { vehicles } = plan;
   return (
     <section aria-label="What the file brings" style={{ display: "grid", gap: 10 }}>
-      <h3>The file saved {shortTime(read.savedAt)} brings</h3>
+      <h3>The file saved {shortTime(plan.savedAt)} brings</h3>
+      {plan.intact === false && (
+        <Caution>
+          This file is not as Klinko saved it: something in it was changed or damaged since. Each record still holds
+          together, but look at what it says.
+        </Caution>
+      )}
       <ul>
         {vehicles.map((v) => (
           <Line key={v.id}>
@@ -62,10 +69,10 @@ export function PlanSheet({
             </CheckBox>
             {v.differences.length > 0 && !left.has(v.id) && (
               <ul>
-                {v.differences.map(({ key, file, joined: { gains, conflicts } }) => (
+                {v.differences.map(({ key, called, joined: { gains, conflicts } }) => (
                   <li key={key} style={{ display: "grid", gap: 8 }}>
                     <p>
-                      <strong>{recordText(file)}</strong> is here in another state.
+                      <strong>{recordText(called)}</strong> is here in another state.
                       {gains.length > 0 && ` Joined, it gains ${gainsText(gains)}.`}
                     </p>
                     {conflicts.map((c) => (
@@ -96,7 +103,7 @@ export function PlanSheet({
           isDisabled={busy || left.size === vehicles.length}
           onPress={() => {
             setBusy(true);
-            onDone(left, choose);
+            onDone(left, sides);
           }}
         >
           Bring it in

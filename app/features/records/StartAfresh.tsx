@@ -42,8 +42,8 @@ export function StartAfresh({ demo }: { demo: boolean }) {
         </>
       )}
       <Soft>
-        Wiping removes vehicles, jobs, readings, kept films, your own makes and these settings from this browser. It
-        cannot be undone: save all records as a file first. Kept films are not in that file.
+        Wiping removes vehicles, jobs, readings, photos, kept films, your own makes and these settings from this
+        browser. It cannot be undone: save all records as a file first.
       </Soft>
       <Row>
         <ConfirmButton

@@ -1,8 +1,9 @@
 import { END_WORDS } from "@core/job/end";
 import type { Conflict, Joined } from "@core/record/join";
-import type { Doc, Job, Reading, Vehicle } from "@core/record/types";
+import type { Job, Reading, Vehicle } from "@core/record/types";
 import { shortDate } from "~/store/format";
 import { vehicleName } from "~/store/vehicle-name";
+import type { DifferenceTold } from "~/workers/records.worker";
 import { IMMOBILISER, RADIO } from "~/ui/keep-alive";
 
 /** What fields of records are called: one of them, and several. */
@@ -16,6 +17,8 @@ const FIELDS: Readonly<Record<string, readonly [one: string, many?: string]>> = 
   archivedAt: ["the archive"],
   changes: ["change on it", "changes on it"],
   drives: ["drive", "drives"],
+  work: ["entry of work or mileage", "entries of work or mileage"],
+  photo: ["its photo"],
   title: ["title"],
   closedAt: ["how it ended"],
   handOver: ["who works on it"],
@@ -77,9 +80,9 @@ export function sideText({ field }: Conflict, value: unknown): string {
 }
 
 /** What a record is called beside others of its vehicle. */
-export const recordText = (doc: Doc): string =>
-  doc.kind === "vehicle"
+export const recordText = ({ kind, title, at }: DifferenceTold["called"]): string =>
+  kind === "vehicle"
     ? "The vehicle itself"
-    : doc.kind === "job"
-      ? `Job: ${doc.title || shortDate(doc.openedAt)}`
-      : `Reading of ${shortDate(doc.startedAt)}`;
+    : kind === "job"
+      ? `Job: ${title || shortDate(at)}`
+      : `Reading of ${shortDate(at)}`;

@@ -1,44 +1,46 @@
-import { keyOf, mergeBackup, writeBackup, type BackupRead, type Merge } from "@core/record/backup";
+import { keyOf, mergeBackup, type Attached, type BackupRead, type Merge } from "@core/record/backup";
 import { join, type Joined, type Side } from "@core/record/join";
 import { openDoc } from "@core/record/open";
 import { same } from "@core/record/same";
 import type { Pack } from "@core/pack/pack";
 import type { CodeNotes } from "@core/record/code-notes";
 import type { Doc } from "@core/record/types";
-import { boxes, KINDS, ready, type Kind } from "./boxes";
+import { inBulk } from "./box";
+import { boxes, KINDS, ready, values, type Kind } from "./boxes";
 import { nowIso } from "./clock";
-import { bringNotes, codeNotes } from "./code-notes";
+import { bringNotes } from "./code-notes";
 import { isThere, keyIn } from "./opening";
-import { rawPacks } from "./own-packs";
 import { packById, writePack } from "./packs";
 import { changeJob, changeVehicle, readReading, write, writeAll } from "./records";
-import { saveFile } from "./save-file";
-import { noteSaved } from "./saved-at";
+import { films as kept, keepFilm } from "./films";
+import { photos, readPhoto } from "./photos";
 
-/** All records as one file, as they are stored, locked ones too. */
-export async function exportEverything(): Promise<string> {
-  await ready();
-  const records: Record<string, unknown> = {};
-  for (const kind of KINDS)
-    await boxes[kind].each((raw, key) => {
-      // In a file a record is named by its own id.
-      const { id } = raw as { id?: unknown };
-      records[`${kind}/${typeof id === "string" ? id : key}`] = raw;
-    });
-  return writeBackup(records, nowIso(), Object.fromEntries(rawPacks()), await codeNotes());
+/** A photo or film of a file, ready to be kept. */
+export interface Brought extends Omit<Attached, "data"> {
+  blob: Blob;
 }
 
-/** Hands all records to the person as a file, and notes that it did. */
-export async function saveEverything(): Promise<void> {
-  const at = nowIso();
-  saveFile(`klinko-${at.slice(0, 10)}.json`, await exportEverything());
-  await noteSaved(at);
+/** A file of records as it was read. */
+export interface FileRead extends Omit<BackupRead, "photos" | "films"> {
+  photos: Brought[];
+  films: Brought[];
 }
+
+/** Of so many records all that is stored is read in one go. */
+const MANY = 500;
 
 /** What is stored of the records of a file, and of those that they belong to, by key. */
 async function storedOf(docs: readonly Doc[]): Promise<Map<string, unknown>> {
   await ready();
   const here = new Map<string, unknown>();
+  if (docs.length > MANY) {
+    for (const kind of KINDS)
+      await boxes[kind].each((raw, key) => {
+        const { id } = raw as { id?: unknown };
+        here.set(`${kind}/${typeof id === "string" ? id : key}`, raw);
+      });
+    return here;
+  }
   const look = async (kind: Kind, id: string, key: string) => {
     if (here.has(`${kind}/${id}`)) return;
     const raw = await boxes[kind].get(key);
@@ -52,23 +54,33 @@ async function storedOf(docs: readonly Doc[]): Promise<Map<string, unknown>> {
   return here;
 }
 
-/** Brings in the records of a file and the makes that they need; those that are here stay as they are. */
+/**
+ * Brings in the records of a file and the makes that they need; those that are here stay as they are.
+ * @param told how many of how many records are stored
+ * @param broken off where the signal says so: what has come in stays
+ */
 export async function bringIn(
   docs: readonly Doc[],
   makes: readonly Pack[] = [],
   notes: CodeNotes = {},
+  told?: (done: number, of: number) => void,
+  broken?: AbortSignal,
 ): Promise<Merge> {
   const here = await storedOf(docs);
   if (Object.keys(notes).length) await bringNotes(notes);
   for (const make of makes) if (!packById(make.id)) await writePack(make);
   const merge = mergeBackup(docs, here);
-  await writeAll(merge.add);
-  return merge;
+  const stored = await inBulk(() => writeAll(merge.add, told, broken));
+  // One write that waits for the disk takes with it all that was written before.
+  if (stored) await values.set("brought-at", nowIso());
+  return { ...merge, add: merge.add.slice(0, stored) };
 }
 
 /** A record that is here in one state and in the file in another. */
 export interface Difference {
   key: string;
+  /** What it is, for whoever decides. */
+  called: Pick<Doc, "kind"> & { title: string; at: string };
   file: Doc;
   joined: Joined;
 }
@@ -86,15 +98,20 @@ export interface VehiclePlan {
 }
 
 export interface Plan {
-  read: BackupRead;
+  read: FileRead;
   merge: Merge;
   vehicles: VehiclePlan[];
 }
 
+const calledOf = (doc: Doc): Difference["called"] => ({
+  kind: doc.kind,
+  title: doc.kind === "job" ? doc.title : "",
+  at: doc.kind === "vehicle" ? doc.createdAt : doc.kind === "job" ? doc.openedAt : doc.startedAt,
+});
 const vehicleOf = (doc: Doc): string => (doc.kind === "vehicle" ? doc.id : doc.vehicle);
 
 /** What bringing in a file would do, vehicle by vehicle; nothing is done yet. */
-export async function planOf(read: BackupRead): Promise<Plan> {
+export async function planOf(read: FileRead): Promise<Plan> {
   const here = await storedOf(read.docs);
   const merge = mergeBackup(read.docs, here);
   const plans = new Map<string, VehiclePlan>();
@@ -121,7 +138,8 @@ export async function planOf(read: BackupRead): Promise<Plan> {
     const opened = kept.has(key) ? openDoc(key, here.get(key)) : null;
     if (!opened || !("doc" in opened)) continue;
     const joined = join(opened.doc, file);
-    if (joined.gains.length || joined.conflicts.length) plan(file).differences.push({ key, file, joined });
+    if (joined.gains.length || joined.conflicts.length)
+      plan(file).differences.push({ key, called: calledOf(file), file, joined });
   }
   return { read, merge, vehicles: [...plans.values()].sort((a, b) => a.plate.localeCompare(b.plate)) };
 }
@@ -135,14 +153,36 @@ export async function carryOut(
   { read, vehicles }: Plan,
   left: ReadonlySet<string>,
   choose: (key: string, field: string) => Side,
-): Promise<{ merge: Merge; joined: number }> {
+  told?: (done: number, of: number) => void,
+  broken?: AbortSignal,
+): Promise<{ merge: Merge; joined: number; pictures: number }> {
   const docs = read.docs.filter((doc) => !left.has(vehicleOf(doc)));
-  const merge = await bringIn(docs, read.makes, read.notes);
+  const merge = await bringIn(docs, read.makes, read.notes, told, broken);
   let joined = 0;
+  const pictures = broken?.aborted ? 0 : await bringPictures(read, left);
   for (const { id, differences } of vehicles)
-    if (!left.has(id))
+    if (!left.has(id) && !broken?.aborted)
       for (const { key, file } of differences) if (await joinIn(file, (field) => choose(key, field))) joined++;
-  return { merge, joined };
+  return { merge, joined, pictures };
+}
+
+/** Keeps the photos and films of a file that are not here yet, of vehicles that are. @returns how many */
+async function bringPictures(
+  { photos: taken = [], films = [] }: Plan["read"],
+  left: ReadonlySet<string>,
+): Promise<number> {
+  const here = new Set(await boxes.vehicle.keys());
+  const wanted = (p: { vehicle: string }) => !left.has(p.vehicle) && (p.vehicle === "" || here.has(p.vehicle));
+  let n = 0;
+  for (const { id, vehicle, of, at, blob } of taken.filter(wanted))
+    if (!(await readPhoto(id))) {
+      await photos.set(id, { id, vehicle, job: of, at, photo: blob });
+      n++;
+    }
+  const known = new Set(films.length ? await kept.keys() : []);
+  for (const { id, vehicle, of, at, blob } of films.filter(wanted))
+    if (!known.has(id) && (await keepFilm({ id, vehicle, reading: of, at, film: blob }))) n++;
+  return n;
 }
 
 /** Joins a record with the one that is stored now, which may have gone on since the plan was made. @returns whether that changed it */
