@@ -20,6 +20,7 @@ export default [
   ]),
   route("jobs/:jobId/sheet", "routes/sheet.tsx"),
   route("jobs/:jobId/handover", "routes/handover.tsx"),
+  route("jobs/:jobId/carry", "routes/carry.tsx"),
   route("jobs/:jobId/kept", "routes/job-kept.tsx"),
   route("across", "routes/across.tsx"),
   route("watch", "routes/watch.tsx"),

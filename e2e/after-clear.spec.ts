@@ -163,7 +163,7 @@ test("one code will not wipe, the other stays away: how sure that is grows with 
 
   // The sheet for a workshop has every reading with its flashes, on one page.
   await page.getByRole("button", { name: "Sheet, files, end or delete this job" }).click();
-  await page.getByRole("link", { name: "Sheet for a workshop or the customer" }).click();
+  await page.getByRole("link", { name: "Sheet for workshop or customer" }).click();
   await expect(page.getByRole("img", { name: /flashes in their time$/ })).toHaveCount(5);
   const pdf = (await page.pdf({ format: "A4" })).toString("latin1");
   expect(pdf.match(/\/Type\s*\/Page\b/g)).toHaveLength(1);

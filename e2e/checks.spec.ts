@@ -77,7 +77,7 @@ test("three codes with one cause: the ground comes before the sensors, is measur
 
   // What is handed on: all of it for a workshop, the short one for the customer, each on one page of paper.
   await page.getByRole("button", { name: "Sheet, files, end or delete this job" }).click();
-  await page.getByRole("link", { name: "Sheet for a workshop or the customer" }).click();
+  await page.getByRole("link", { name: "Sheet for workshop or customer" }).click();
   const work = page.getByRole("main");
   await expect(work).toContainText("Splice S12 soldered anew, for 27, 32, 53");
   await expect(work).toContainText("Measure sensor ground, splice S12 behind the air cleaner: bad");

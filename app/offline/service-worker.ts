@@ -3,7 +3,7 @@ import { ExpirationPlugin } from "workbox-expiration";
 import { cleanupOutdatedCaches, matchPrecache, precacheAndRoute, type PrecacheEntry } from "workbox-precaching";
 import { NavigationRoute, registerRoute } from "workbox-routing";
 import { CacheFirst } from "workbox-strategies";
-import { NONCE_PLACE, SHELL, SKIP_WAITING } from "./names";
+import { NONCE_PLACE, SHARED, SHARED_TO, SHELL, SKIP_WAITING } from "./names";
 
 /**
  * Keeps Klinko at work without a signal: all of the app is fetched with the first visit. A newer one is fetched beside the one that is at work and takes
@@ -50,6 +50,18 @@ async function shell(): Promise<Response> {
     headers: { "Content-Type": "text/html; charset=utf-8", "Content-Security-Policy": filled(SHELL_POLICY) },
   });
 }
+
+// A file that another program hands over waits until the page that brings records in takes it.
+registerRoute(
+  ({ url }) => url.pathname === SHARED_TO,
+  async ({ request }) => {
+    const file = (await request.formData()).get("file");
+    const waiting = await caches.open(SHARED);
+    if (file instanceof File) await waiting.put(SHARED_TO, new Response(file));
+    return Response.redirect("/settings", 303);
+  },
+  "POST",
+);
 
 self.addEventListener("message", (event) => {
   if (event.data === SKIP_WAITING) void self.skipWaiting();

@@ -23,6 +23,7 @@ export const jobPath = (id: string, step?: StepId): string => {
   return step ? href(`/jobs/:jobId/${step}`, { jobId }) : href("/jobs/:jobId", { jobId });
 };
 export const handoverPath = (job: string): string => href("/jobs/:jobId/handover", { jobId: toParam(job) });
+export const carryPath = (job: string): string => href("/jobs/:jobId/carry", { jobId: toParam(job) });
 export const sheetPath = (job: string): string => href("/jobs/:jobId/sheet", { jobId: toParam(job) });
 /** Of a job whose make is not known here. */
 export const keptPath = (job: string): string => href("/jobs/:jobId/kept", { jobId: toParam(job) });

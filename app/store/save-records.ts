@@ -90,8 +90,13 @@ const photoIn = async ({ vehicle, job, at, photo }: KeptPhoto) => ({
   data: await dataUrlOf(photo),
 });
 
-/** One job with its vehicle, readings and photos as a file that can be brought in elsewhere. */
-export async function exportJob(vehicle: Vehicle, job: Job, readings: readonly Reading[]): Promise<Blob> {
+/** One job with its vehicle, readings and, where asked for, photos as a file that can be brought in elsewhere. */
+export async function exportJob(
+  vehicle: Vehicle,
+  job: Job,
+  readings: readonly Reading[],
+  photos = true,
+): Promise<Blob> {
   await ready();
   const { out, file } = collect();
   const writer = backupWriter(nowIso(), out);
@@ -100,7 +105,9 @@ export async function exportJob(vehicle: Vehicle, job: Job, readings: readonly R
   if (make) writer.put("makes", vehicle.pack, make);
   const own = Object.entries(await codeNotes()).filter(([key]) => key.startsWith(`${vehicle.pack}/`));
   for (const [key, note] of own) writer.put("notes", key, note);
-  const shown = [...(vehicle.photo ? [vehicle.photo] : []), ...job.notebook.flatMap((n) => n.photos ?? [])];
+  const shown = photos
+    ? [...(vehicle.photo ? [vehicle.photo] : []), ...job.notebook.flatMap((n) => n.photos ?? [])]
+    : [];
   for (const id of new Set(shown)) {
     const photo = await readPhoto(id);
     if (photo) writer.put("photos", id, await photoIn(photo));

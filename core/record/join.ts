@@ -28,6 +28,8 @@ const TOGETHER: Readonly<Record<string, readonly string[]>> = {
   closedAt: ["closedAt", "end", "verdict"],
   pack: ["pack", "variant", "year", "engine", "market"],
 };
+/** What was seen or begun in one go is one thing. */
+const ONE_LOOK = ["lampCheck", "counting"];
 /** A watch is one thing: no mark of it is joined with marks of another. */
 const WHOLE = "reading";
 
@@ -100,7 +102,7 @@ export function join<D extends Doc>(here: D, file: D, choose: (field: string) =>
         const n = list.length - a[key].length;
         if (n > 0) gains.push({ field, n });
         out[key] = list;
-      } else if (isObject(a[key]) && isObject(b[key])) out[key] = walk(a[key], b[key], `${field}.`);
+      } else if (isObject(a[key]) && isObject(b[key]) && !ONE_LOOK.includes(field)) out[key] = walk(a[key], b[key], `${field}.`);
       else out[key] = decide(field, a[key], b[key]);
     }
     if (!path)

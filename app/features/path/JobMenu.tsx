@@ -8,10 +8,11 @@ import { sayVerdict } from "@core/job/say";
 import { notebookText } from "@core/record/notebook-text";
 import type { JobEnd } from "@core/record/types";
 import type { JobData } from "~/store/job-data";
+import { canShare, shareFile } from "~/store/share-file";
 import { saveFile } from "~/store/save-file";
 import { vehicleName } from "~/store/vehicle-name";
 import { useIntents } from "~/store/use-job";
-import { handoverPath } from "~/store/paths";
+import { carryPath, handoverPath } from "~/store/paths";
 import { Button, LinkButton } from "~/ui/Button";
 import { ConfirmButton } from "~/ui/ConfirmButton";
 import { Soft } from "~/ui/bits";
@@ -22,6 +23,8 @@ const Box = styled(Dialog)`
   display: grid;
   gap: 10px;
   width: min(380px, calc(100vw - 32px));
+  max-height: calc(100dvh - 90px);
+  overflow-y: auto;
   padding: 18px 20px;
   border: 2px solid var(--line);
   border-radius: 12px;
@@ -43,14 +46,12 @@ export function JobMenu({ data }: { data: JobData }) {
   const { job, judged, vehicle, readings } = data;
   const [unsaved, tell] = useState<string | null>(null);
   const name = `${vehicle.plate} ${job.openedAt.slice(0, 10)}`.replaceAll(/[^\w-]+/g, "-");
-  const saveJob = () =>
+  const withJob = (give: (file: Blob) => void | Promise<void>) =>
     // What writes files is only loaded then.
     void import("~/store/save-records")
       .then(({ exportJob }) => exportJob(vehicle, job, readings))
-      .then(
-        (file) => (tell(null), saveFile(`${name}.json`, file)),
-        (error: Error) => tell(error.message),
-      );
+      .then((file) => (tell(null), give(file)))
+      .catch((error: Error) => tell(error.message));
   return (
     <>
       <DialogTrigger>
@@ -62,11 +63,25 @@ export function JobMenu({ data }: { data: JobData }) {
             {({ close }) => (
               <>
                 <LinkButton to={handoverPath(job.id)} style={{ justifyContent: "start" }}>
-                  Sheet for a workshop or the customer
+                  Sheet for workshop or customer
                 </LinkButton>
-                <Button style={{ justifyContent: "start" }} onPress={() => (saveJob(), close())}>
+                <LinkButton to={carryPath(job.id)} style={{ justifyContent: "start" }}>
+                  Show it to another device
+                </LinkButton>
+                <Button
+                  style={{ justifyContent: "start" }}
+                  onPress={() => (withJob((file) => saveFile(`${name}.json`, file)), close())}
+                >
                   Save this job as a file
                 </Button>
+                {canShare() && (
+                  <Button
+                    style={{ justifyContent: "start" }}
+                    onPress={() => (withJob((file) => shareFile(name, file)), close())}
+                  >
+                    Share this job
+                  </Button>
+                )}
                 <Button
                   style={{ justifyContent: "start" }}
                   onPress={() => {

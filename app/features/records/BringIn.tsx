@@ -1,6 +1,7 @@
 import { proxy } from "comlink";
 import { useEffect, useRef, useState } from "react";
 import { shortTime } from "~/store/format";
+import { takeHandedOver } from "~/store/handed-over";
 import type { Live } from "~/workers/live";
 import { WorkerDied } from "~/workers/live";
 import { recordsWorker } from "~/workers/records";
@@ -9,6 +10,7 @@ import { FileDrop } from "~/ui/FileDrop";
 import { LongWork } from "~/ui/LongWork";
 import { Caution, Soft } from "~/ui/bits";
 import { PlanSheet } from "./PlanSheet";
+import { ScanIn } from "./ScanIn";
 
 const NOT_WHOLE =
   "It could not be brought in as a whole: this browser has no room for it, or lost hold of its store. What was here stays, and what came in too; free some room, then bring the file again.";
@@ -70,6 +72,13 @@ export function BringIn() {
       end();
     }
   };
+  const given = useRef<(file: File) => void>(() => undefined);
+  useEffect(() => {
+    given.current = (file) => void open(file);
+  });
+  useEffect(() => {
+    void takeHandedOver((file) => given.current(file)).catch(() => undefined);
+  }, []);
   const leave = () => {
     end();
     setState({ phase: "left" });
@@ -79,11 +88,12 @@ export function BringIn() {
       <FileDrop
         label="Drop a file of records here"
         pick="Bring records in"
-        accept={[".json", "application/json"]}
+        accept={[".json", "application/json", ".txt"]}
         onFile={(file) => void open(file)}
       >
         From this device or another. What it would change is shown before anything is done.
       </FileDrop>
+      <ScanIn onFile={(file) => void open(file)} />
       {state.phase === "reading" && <LongWork what={`Reading ${state.name}`} done={0} of={0} onCancel={leave} />}
       {state.phase === "bringing" && (
         <LongWork

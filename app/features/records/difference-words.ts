@@ -1,7 +1,8 @@
 import { END_WORDS } from "@core/job/end";
+import type { LampSeen } from "@core/procedure/lamp-check";
 import type { Conflict, Joined } from "@core/record/join";
 import type { Job, Reading, Vehicle } from "@core/record/types";
-import { shortDate } from "~/store/format";
+import { shortDate, shortTime } from "~/store/format";
 import { vehicleName } from "~/store/vehicle-name";
 import type { DifferenceTold } from "~/workers/records.worker";
 import { IMMOBILISER, RADIO } from "~/ui/keep-alive";
@@ -20,6 +21,7 @@ const FIELDS: Readonly<Record<string, readonly [one: string, many?: string]>> = 
   work: ["entry of work or mileage", "entries of work or mileage"],
   photo: ["its photo"],
   title: ["title"],
+  openedAt: ["day it was opened"],
   closedAt: ["how it ended"],
   handOver: ["who works on it"],
   lampCheck: ["lamp check"],
@@ -33,6 +35,13 @@ const FIELDS: Readonly<Record<string, readonly [one: string, many?: string]>> = 
   relearned: ["thing learned anew", "things learned anew"],
   done: ["step done", "steps done"],
   reading: ["the whole reading"],
+};
+
+const LAMP_SEEN: Record<LampSeen, string> = {
+  steady: "the lamp was steady",
+  dark: "the lamp was dark",
+  flashing: "the lamp flashed",
+  "goes-out": "the lamp went out",
 };
 
 const nameOf = (field: string): readonly [one: string, many?: string] => {
@@ -75,6 +84,12 @@ export function sideText({ field }: Conflict, value: unknown): string {
   }
   if (field === "radio") return RADIO.find((o) => o.value === value)?.label ?? "";
   if (field === "immobiliser") return IMMOBILISER.find((o) => o.value === value)?.label ?? "";
+  if (field === "lampCheck") {
+    const { seen, at } = value as NonNullable<Job["lampCheck"]>;
+    return `${LAMP_SEEN[seen]}, ${shortTime(at)}`;
+  }
+  if (field === "counting") return `begun ${shortTime((value as NonNullable<Job["counting"]>).startedAt)}`;
+  if (typeof value === "string" && /^\d{4}-\d\d-\d\d(T|$)/.test(value)) return shortDate(value);
   if (typeof value === "boolean") return value ? "yes" : "no";
   return cut(typeof value === "string" ? value : JSON.stringify(value));
 }

@@ -46,29 +46,25 @@ export function WorkLog({
   onTakenBack: (work: Work) => void;
 }) {
   const all = (vehicle.work ?? []).filter((w) => !w.withdrawnAt);
-  // What was typed goes when it is stored, and not before.
-  return <Log key={vehicle.work?.length ?? 0} {...{ vehicle, all, speed, today, problem, onTold, onTakenBack }} />;
-}
-
-function Log({
-  vehicle,
-  all,
-  speed,
-  today,
-  problem,
-  onTold,
-  onTakenBack,
-}: Parameters<typeof WorkLog>[0] & { all: Work[] }) {
   const [what, setWhat] = useState("");
   const [shown, setShown] = useState("");
   const [day, setDay] = useState(today);
   const [wrong, tell] = useState<string | undefined>(undefined);
+  const [sent, setSent] = useState<{ what: string; before: number } | null>(null);
   const last = lastKm(vehicle);
+  // What was typed goes when it is stored, and not before, nor when another tab writes something else.
+  if (sent && all.filter((w) => w.what === sent.what).length > sent.before) {
+    setSent(null);
+    setWhat("");
+    setShown("");
+    setDay(today);
+  }
   const send = () => {
     const figure = shown.replaceAll(/[\s,.']/g, "");
     if (figure && !/^\d{1,8}$/.test(figure)) return tell("Only the figures, as the odometer shows them.");
     if (!figure && !what.trim()) return tell("Write what it shows, or what was done.");
     tell(undefined);
+    setSent({ what: what.trim(), before: all.filter((w) => w.what === what.trim()).length });
     onTold({ what: what.trim(), shown: figure, day });
   };
   return (

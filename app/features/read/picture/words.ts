@@ -1,9 +1,9 @@
 import type { Advice } from "@core/lamp/advice";
+import type { CameraProblem } from "~/store/camera";
 import type { FilmProblem } from "~/workers/film-frames";
 
 /** What is wrong, and how to mend it. */
 export type Problem = FilmProblem | CameraProblem | "no-lamp" | "no-speech" | "only-even" | "worker";
-export type CameraProblem = "refused" | "no-camera" | "busy" | "unplugged" | "no-api";
 
 export const PROBLEMS: Record<Problem, string> = {
   "not-a-film": "This file can't be read as a film. Bring an MP4, MOV or WebM, just as the camera saved it.",
