@@ -1,4 +1,6 @@
-import { readFileSync } from "node:fs";
+import { readFileSync, rmSync, statSync, writeFileSync } from "node:fs";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
 import { withDemo } from "./ensure.mjs";
 
 // How soon the garage and a job are there, and how long a save takes, with 500 vehicles, 5,000 jobs and 50,000 readings; also with a
@@ -70,12 +72,90 @@ await withDemo(4181, async (browser, base) => {
     `memory of the page's scripts after that, its workers not counted: ${Math.round(used)} MB (goal: below ${GOALS.memory})`,
   );
   if (used > GOALS.memory) fails.push(`the page takes ${Math.round(used)} MB, not below ${GOALS.memory}`);
+
+  // All of it as a file, and back: into an empty browser, and beside what is there.
+  const path = await backup(fresh, base, tell);
+  const empty = await (await browser.newContext({ viewport: { width: 1280, height: 800 } })).newPage();
+  await restore(empty, base, path, "restored into an empty browser", tell);
+  const merged = `${path}.merge.json`;
+  const file = JSON.parse(readFileSync(path, "utf8"));
+  for (const [key, job] of Object.entries(file.records).filter(([k]) => /^job\/j-\d+-0$/.test(k))) {
+    const line = { at: "2026-11-30T09:00:00.000Z", by: "person", step: "read", text: `of another device, ${key}` };
+    file.records[key] = { ...job, notebook: [...job.notebook, line] };
+  }
+  delete file.sha256;
+  writeFileSync(merged, JSON.stringify(file));
+  await restore(empty, base, merged, "500 jobs joined with those that are there", tell);
+  for (const made of [path, merged]) rmSync(made, { force: true });
+  await empty.context().close();
   await context.close();
   if (check && fails.length) {
     console.error(fails.join("\n"));
     process.exitCode = 1;
   }
 });
+
+/** Nothing holds a page up for longer, ms. */
+const HELD_UP = 50;
+
+/** How long the page was held up at most while something ran, ms. */
+async function heldUp(page, run) {
+  await page.evaluate(() => {
+    globalThis.longest = 0;
+    globalThis.watcher = new PerformanceObserver((list) => {
+      for (const e of list.getEntries()) globalThis.longest = Math.max(globalThis.longest, e.duration);
+    });
+    globalThis.watcher.observe({ type: "longtask" });
+  });
+  await run();
+  return page.evaluate(() => (globalThis.watcher.disconnect(), globalThis.longest));
+}
+
+/** @returns path of the file that was saved */
+async function backup(page, base, tell) {
+  await page.goto(`${base}/settings`);
+  const save = page.getByRole("button", { name: "Save all records as a file" });
+  await save.click();
+  await page.getByRole("button", { name: "Cancel" }).click();
+  await page.getByText("Nothing was saved.").waitFor();
+  let path;
+  let took;
+  const held = await heldUp(page, async () => {
+    const began = performance.now();
+    const [download] = await Promise.all([page.waitForEvent("download", { timeout: 300_000 }), save.click()]);
+    took = performance.now() - began;
+    path = join(tmpdir(), `klinko-bench-${process.pid}.json`);
+    await download.saveAs(path);
+  });
+  console.log(`the file of all records: ${Math.round(statSync(path).size / 1e6)} MB`);
+  tell("all records saved as a file", took, null);
+  tell("the page held up by that at most", held, HELD_UP);
+  return path;
+}
+
+async function restore(page, base, path, name, tell) {
+  await page.goto(`${base}/settings`);
+  await page.getByRole("button", { name: "Bring records in" }).waitFor();
+  let planned;
+  let took;
+  const held = await heldUp(page, async () => {
+    let began = performance.now();
+    await page.locator("main input[type=file]").last().setInputFiles(path);
+    const go = page.getByRole("button", { name: "Bring it in" });
+    await go.waitFor({ timeout: 300_000 });
+    planned = performance.now() - began;
+    began = performance.now();
+    await go.click();
+    await page
+      .getByText(/brought in|Nothing new/)
+      .and(page.locator("strong"))
+      .waitFor({ timeout: 600_000 });
+    took = performance.now() - began;
+  });
+  tell(`${name}: what it would change is shown`, planned, null);
+  tell(`${name}: done`, took, null);
+  tell(`${name}: the page held up at most`, held, HELD_UP);
+}
 
 /** Runs in the page before all else: notes when the first row stands and the page has a moment for a press. */
 function noteUsable() {

@@ -2,7 +2,7 @@
  * What of the settings the first picture of a page must know: it stands in cookies, so that the server has it, and at the root of the page,
  * where the style sheet and the dates look for it.
  */
-export const LOOKS = {
+const LOOKS = {
   theme: ["light", "dark"],
   type: ["large"],
   hand: ["right"],

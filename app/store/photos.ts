@@ -31,7 +31,7 @@ const QUALITY = 0.82;
 const MAX_BYTES = 60_000_000;
 
 /** Why a file is no photo that can be kept, in words. */
-export class PhotoProblem extends Error {
+class PhotoProblem extends Error {
   override name = "PhotoProblem";
 }
 

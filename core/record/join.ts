@@ -102,7 +102,8 @@ export function join<D extends Doc>(here: D, file: D, choose: (field: string) =>
         const n = list.length - a[key].length;
         if (n > 0) gains.push({ field, n });
         out[key] = list;
-      } else if (isObject(a[key]) && isObject(b[key]) && !ONE_LOOK.includes(field)) out[key] = walk(a[key], b[key], `${field}.`);
+      } else if (isObject(a[key]) && isObject(b[key]) && !ONE_LOOK.includes(field))
+        out[key] = walk(a[key], b[key], `${field}.`);
       else out[key] = decide(field, a[key], b[key]);
     }
     if (!path)
