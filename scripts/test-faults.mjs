@@ -230,6 +230,7 @@ async function kills(base, chromium, n) {
     if (now < held.marks) fault(`round ${i}: ${held.marks - now} marks of the reading are gone`);
     if (await own.page.getByText("is read only here.").count()) fault(`round ${i}: a record is locked`);
     if (i % 20 === 19 || i === n - 1) for (const w of await lookThrough(own.page, base)) fault(`round ${i}: ${w}`);
+    if (i % 20 === 19) console.log(`kills: ${i + 1} of ${n}, ${held.notes.size} lines, ${held.marks} marks, ${held.records.size} records held`); // prettier-ignore
     const what = ACTS[i % ACTS.length];
     done[what]++;
     // From the moment on at which the page is at work.
@@ -308,6 +309,7 @@ async function files(browser, base, n) {
     if (answer === "refused" && hashOf(recordsOf(await page.evaluate(dump))) !== before)
       fault(`file ${i}: it was refused, and changed what is stored`);
     if (i % 25 === 24 || i === n - 1) for (const w of await lookThrough(page, base)) fault(`after file ${i}: ${w}`);
+    if (i % 50 === 49) console.log(`files: ${i + 1} of ${n}`);
     for (const e of errors.splice(0)) fault(`file ${i}: ${e}`);
   }
   await context.close();
