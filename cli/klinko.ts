@@ -10,7 +10,7 @@ import { benchProof } from "./bench-proof";
 import { benchTables } from "./bench-tables";
 import { identifyCases } from "./identify-cases";
 import { learnCases } from "./learn-cases";
-import { packCheck, packSchemaOut } from "./pack-check";
+import { packCheck, packSchemaOut, recordsSchemaOut } from "./pack-check";
 import { taps } from "./taps";
 
 const USAGE = `klinko decode --dialects D.json --cases F.jsonl [--table]   one JSON line a case
@@ -31,6 +31,7 @@ klinko bench-tables [--n 40] [--seed 1] [--hints] [--show] [--check]
   how well tables are read from made-up pages of text, by layout
 klinko pack check FILE                                      every fault of a pack file, with its path
 klinko pack schema                                          the pack format as a JSON Schema
+klinko records schema                                       the file of records as a JSON Schema
 klinko taps --pack ID --codes 26,43 [--until MS] [--seed N]   when a made-up hand would tap
 A file named - is standard input; --stack tells where something went wrong.`;
 
@@ -61,6 +62,7 @@ const commands: Record<string, () => number> = {
   "bench-proof": () => benchProof(given),
   "bench-tables": () => benchTables(given),
   jobs: () => benchJobs(given),
+  records: () => (rest[0] === "schema" ? recordsSchemaOut() : usage()),
   pack: () => (rest[0] === "check" ? packCheck(rest[1]) : rest[0] === "schema" ? packSchemaOut() : usage()),
 };
 if (command && Object.hasOwn(commands, command)) process.exitCode = attempt(command);

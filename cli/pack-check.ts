@@ -1,9 +1,16 @@
 import { packJsonSchema, readPack } from "@core/pack/schema";
+import { recordsJsonSchema } from "@core/record/json-schema";
 import { readText } from "./read";
 
 /** Writes the JSON Schema of the pack format. */
 export function packSchemaOut(): number {
   console.log(JSON.stringify(packJsonSchema(), null, 2));
+  return 0;
+}
+
+/** Writes the JSON Schema of a file of records. */
+export function recordsSchemaOut(): number {
+  console.log(JSON.stringify(recordsJsonSchema(), null, 2));
   return 0;
 }
 

@@ -24,6 +24,7 @@ await withDemo(4181, async (browser, base) => {
     await page.getByRole("list", { name: "Vehicles" }).waitFor();
     return proving(page, base, shot);
   }
+  if (process.argv.includes("--records")) return records(page, base, shot);
   await makes(page, await context.newPage(), base, shot);
   if (process.argv.includes("--makes")) return;
   await page.goto(base);
@@ -98,16 +99,6 @@ await withDemo(4181, async (browser, base) => {
   await page.getByRole("button", { name: "On to the checks" }).click();
   await page.getByRole("heading", { name: "What can be wrong" }).waitFor();
   await shot("checks");
-  await page.getByRole("button", { name: /^Other checks and tools/ }).click();
-  const figure = page.getByRole("img", { name: /^The meter sits between pin/ });
-  for (const check of await page.getByRole("button", { name: /^Do this one: Measure/ }).all()) {
-    await check.click();
-    await page.waitForTimeout(300);
-    if (await figure.isVisible()) break;
-  }
-  await figure.waitFor();
-  await page.evaluate(() => scrollTo(0, 0));
-  await shot("probe");
   await page.getByRole("button", { name: "On to the clear" }).click();
   await heading("2 codes: clear them, and see what returns first.");
   await shot("clear");
@@ -273,7 +264,42 @@ async function toHookUp(page, base, vehicle) {
     await box.click();
 }
 
-/** What follows a clear: when it is ready, the sheet that is handed on, a ride held against what it must hold, and where to probe. */
+/** Years of one vehicle, and two states of a record that two devices went on with. */
+async function records(page, base, shot) {
+  await page.goto(base);
+  await page.getByRole("list", { name: "Vehicles" }).waitFor();
+  await page.goto(`${base}/vehicles/demo-et9`);
+  for (const [shown, day, what] of [
+    ["182 940", "2026-03-14", "Belts and coolant renewed"],
+    ["184 210", "2026-09-02", "Front pads renewed"],
+  ]) {
+    await page.getByLabel("Odometer, km").fill(shown);
+    await page.getByLabel("On", { exact: true }).fill(day);
+    await page.getByLabel("What was done").fill(what);
+    await page.getByRole("button", { name: "Note mileage or work" }).click();
+    await page.getByText(`: ${what}`).waitFor();
+  }
+  await page.getByRole("link", { name: "All of it by date" }).click();
+  await page.getByRole("img", { name: /^Codes by date/ }).waitFor();
+  await page.waitForTimeout(600);
+  await shot("history");
+  await page.goto(`${base}/settings`);
+  const [saved] = await Promise.all([
+    page.waitForEvent("download"),
+    page.getByRole("button", { name: "Save all records as a file" }).click(),
+  ]);
+  const file = JSON.parse(readFileSync(await saved.path(), "utf8"));
+  delete file.sha256;
+  file.records["vehicle/demo-sm418t"].plate = "SM 418 TR";
+  file.records["job/demo-job-six"].notebook.push({ at: file.savedAt, by: "person", step: "checks", text: "Loom rubbed through at the bulkhead" }); // prettier-ignore
+  await page.locator("main input[type=file]").last().setInputFiles({ name: "from the laptop.json", mimeType: "application/json", buffer: Buffer.from(JSON.stringify(file)) }); // prettier-ignore
+  const brings = page.getByRole("region", { name: "What the file brings" });
+  await brings.waitFor();
+  await brings.scrollIntoViewIfNeeded();
+  await shot("joined");
+}
+
+/** What follows a clear: when it is ready, and the sheet that is handed on. */
 async function proving(page, base, shot) {
   const press = (name) => page.getByRole("button", { name }).first().click();
   await toHookUp(page, base, "demo-et70p");
@@ -300,34 +326,4 @@ async function proving(page, base, shot) {
     .first()
     .waitFor();
   await shot("handover");
-  // A ride that ended just now: the clear came before it.
-  await page.goto(`${base}/jobs/demo-job-six/clear`);
-  await press(/start the time/);
-  await page.getByRole("button", { name: /done$/ }).and(page.locator(":enabled")).waitFor({ timeout: 60_000 });
-  await press(/done$/);
-  const speed = (s) =>
-    s < 30 || s > 1000
-      ? 0
-      : s < 300
-        ? 50 + 4 * Math.sin(s / 9)
-        : s < 395
-          ? 92 + 3 * Math.sin(s / 7)
-          : s < 420
-            ? 60
-            : 48 + 9 * Math.sin(s / 40);
-  const rows = Array.from({ length: 1030 }, (_, s) => `${s},${speed(s).toFixed(1)}`);
-  const rides = page.getByRole("region", { name: "Rides since the clear" });
-  const [chooser] = await Promise.all([
-    page.waitForEvent("filechooser"),
-    rides.getByRole("button", { name: "Pick a log" }).click(),
-  ]);
-  await chooser.setFiles({
-    name: "ride.csv",
-    mimeType: "text/csv",
-    buffer: Buffer.from(["seconds,speed (km/h)", ...rows].join("\n")),
-  });
-  await rides.getByRole("img", { name: /^Speed over the ride/ }).waitFor();
-  await rides.evaluate((e) => e.scrollIntoView({ block: "start" }));
-  await page.evaluate(() => scrollBy(0, -70));
-  await shot("ride");
 }

@@ -1,8 +1,10 @@
+import { readFileSync } from "node:fs";
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { backupWriter, BACKUP_VERSION, keyOf, mergeBackup, readBackup, writeBackup } from "./backup";
 import { mergeNotes } from "./code-notes";
 import { newJob, note } from "./job";
+import { recordsJsonSchema } from "./json-schema";
 import { newReading } from "./readings";
 import { RECORD_VERSION, type Doc, type Vehicle } from "./types";
 
@@ -172,4 +174,9 @@ describe("a file of records", () => {
     const read = readBackup(text);
     expect("fault" in read && read.fault).toMatch(why);
   });
+});
+
+it("the published JSON Schema is that of the rules", () => {
+  const published = JSON.parse(readFileSync("docs/formats/records.schema.json", "utf8")) as object;
+  expect(JSON.parse(JSON.stringify(recordsJsonSchema()))).toEqual(published);
 });
