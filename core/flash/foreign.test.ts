@@ -36,7 +36,7 @@ describe("a lamp that speaks another dialect than is thought", () => {
   });
 
   it("is not surely told to say what it does not, in a film, and is mostly told to be another", () => {
-    const answers = PAIRS.filter((_, i) => i % 3 === 0).map(([own, other], i) => {
+    const answers = PAIRS.filter((_, i) => i % 2 === 0).map(([own, other], i) => {
       const c = makeCase(own, "levels", i % 2 ? "clean" : "normal", 900 + i);
       const got = decode(other, { mode: "levels", levels: c.data, until: c.until } as unknown as Filmed);
       return { got, wrong: astray(got, c.truth.codes).map((code) => `${c.id} as ${other.id}: ${code}`) };
