@@ -84,6 +84,7 @@ export const Main = styled.main`
   max-width: 1280px;
   margin: 0 auto;
   display: grid;
+  grid-template-columns: minmax(0, 1fr);
   gap: 18px;
 `;
 

@@ -14,12 +14,18 @@ const PageStyle = createGlobalStyle`
 
 const Main = styled.main`
   display: grid;
+  grid-template-columns: minmax(0, 1fr);
   gap: 14px;
   max-width: 860px;
   margin: 0 auto;
   padding: 20px 16px 40px;
+  overflow-wrap: break-word;
+  > p {
+    overflow-wrap: anywhere;
+  }
   section {
     display: grid;
+    grid-template-columns: minmax(0, 1fr);
     gap: 6px;
     break-inside: avoid;
   }

@@ -51,6 +51,7 @@ export const GlobalStyle = createGlobalStyle`
   body { margin: 0; min-height: 100dvh; }
   h1, h2, h3, p, ul, ol, dl, dd, figure, fieldset { margin: 0; padding: 0; }
   ul, ol { list-style: none; }
+  h1, h2, h3 { overflow-wrap: anywhere; }
   h1 { font-size: clamp(1.45rem, 1.1rem + 1.5vw, 1.9rem); line-height: 1.15; font-weight: 700; letter-spacing: -0.01em; text-wrap: balance; }
   h2 { font-size: 1.15rem; line-height: 1.25; font-weight: 700; }
   h3 { font-size: 1rem; font-weight: 700; }

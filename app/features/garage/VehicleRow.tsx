@@ -20,7 +20,7 @@ const Card = styled.li`
   padding: 14px 18px;
   background: var(--sheet);
   border-radius: 12px;
-  grid-template-columns: 1fr auto;
+  grid-template-columns: minmax(0, 1fr) auto;
   > :first-child {
     justify-self: start;
   }
@@ -37,7 +37,7 @@ const Card = styled.li`
     grid-row: 1;
   }
   ${middle} {
-    grid-template-columns: 160px 1fr auto;
+    grid-template-columns: 160px minmax(0, 1fr) auto;
     > :nth-child(2) {
       grid-column: 2;
       grid-row: 1;
@@ -54,7 +54,7 @@ const Card = styled.li`
     > :first-child {
       justify-self: stretch;
     }
-    grid-template-columns: 160px 1fr 290px 130px;
+    grid-template-columns: 160px minmax(0, 1fr) 290px 130px;
     > :nth-child(3) {
       grid-column: 3;
       grid-row: 1;
@@ -66,6 +66,14 @@ const Card = styled.li`
 `;
 
 const Name = styled.div`
+  overflow-wrap: anywhere;
+  /* A story may be as long as a page. */
+  p {
+    display: -webkit-box;
+    -webkit-box-orient: vertical;
+    -webkit-line-clamp: 3;
+    overflow: hidden;
+  }
   a {
     color: var(--ink);
     font-weight: 700;

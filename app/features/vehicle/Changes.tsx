@@ -17,6 +17,7 @@ const Line = styled.li`
   gap: 4px 16px;
   padding: 10px 0;
   border-top: 1px solid var(--rule);
+  overflow-wrap: anywhere;
   &:first-child {
     border-top: 0;
   }
