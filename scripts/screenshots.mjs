@@ -292,7 +292,7 @@ async function records(page, base, shot) {
   delete file.sha256;
   file.records["vehicle/demo-sm418t"].plate = "SM 418 TR";
   file.records["job/demo-job-six"].notebook.push({ at: file.savedAt, by: "person", step: "checks", text: "Loom rubbed through at the bulkhead" }); // prettier-ignore
-  await page.locator("main input[type=file]").last().setInputFiles({ name: "from the laptop.json", mimeType: "application/json", buffer: Buffer.from(JSON.stringify(file)) }); // prettier-ignore
+  await page.locator("main input[type=file]").last().setInputFiles({ name: "from the laptop.json", mimeType: "application/json", buffer: Buffer.from(JSON.stringify(file, null, 1)) }); // prettier-ignore
   const brings = page.getByRole("region", { name: "What the file brings" });
   await brings.waitFor();
   await brings.scrollIntoViewIfNeeded();

@@ -29,6 +29,8 @@ const NAMES: Record<EventKind, readonly [one: string, all: string]> = {
   mileage: ["Mileage", "Mileage"],
   job: ["Job", "Jobs"],
 };
+/** Of these only the day is told. */
+const BY_DAY: readonly EventKind[] = ["work", "mileage"];
 const allOf = (kind: EventKind): string => NAMES[kind][1];
 
 const List = styled.ol`
@@ -113,7 +115,7 @@ export function HistoryPage({
               <List>
                 {shown.map((e, i) => (
                   <li key={`${e.at} ${e.kind} ${i}`}>
-                    <time dateTime={e.at}>{shortTime(e.at)}</time>
+                    <time dateTime={e.at}>{BY_DAY.includes(e.kind) ? shortDate(e.at) : shortTime(e.at)}</time>
                     <Soft>{NAMES[e.kind][0]}</Soft>
                     <p>
                       {e.kind === "job" && e.job ? <Link to={jobPath(e.job)}>{e.text}</Link> : e.text}
