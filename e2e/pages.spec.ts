@@ -21,6 +21,8 @@ const PAGES = [
   "/jobs/demo-job-six/handover?for=customer",
   "/codes?q=coolant",
   "/buying",
+  "/across",
+  "/jobs/demo-job-six/carry",
   "/vehicles/demo-sm418t",
   "/jobs/demo-job-six/clear",
   "/jobs/demo-job-estate/clear",

@@ -235,7 +235,10 @@ async function kills(base, chromium, n) {
     done[what]++;
     // From the moment on at which the page is at work.
     const work = act[what](own.page).catch(() => undefined);
-    await Promise.race([work, sleep((i % 4 < 2 ? 700 : 1500) + (i % 4 < 2 ? 2500 : 6000) * random())]);
+    await Promise.race([
+      work,
+      sleep((what === "reading" ? 2500 : i % 4 < 2 ? 700 : 1500) + (i % 4 < 2 ? 2500 : 6000) * random()),
+    ]);
     own.kill();
     await own.over;
     await work;

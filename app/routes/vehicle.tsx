@@ -25,7 +25,7 @@ import { WhenItComes } from "~/features/conditions/WhenItComes";
 import { Button, LinkButton } from "~/ui/Button";
 import { Choice } from "~/ui/Choice";
 import { ConfirmButton } from "~/ui/ConfirmButton";
-import { Mono, Plate, Row, Sheet, Soft, Stack } from "~/ui/bits";
+import { Mono, Plate, Row, Sheet, Soft, Stack, Ruled } from "~/ui/bits";
 import { Main, Opening, TopBar } from "~/ui/Frame";
 import { middle } from "~/ui/theme";
 import type { Route } from "./+types/vehicle";
@@ -157,18 +157,7 @@ const Columns = styled.div`
   }
 `;
 
-const Line = styled.li`
-  display: flex;
-  flex-wrap: wrap;
-  justify-content: space-between;
-  align-items: center;
-  gap: 4px 16px;
-  padding: 10px 0;
-  border-top: 1px solid var(--rule);
-  overflow-wrap: anywhere;
-  &:first-child {
-    border-top: 0;
-  }
+const Line = styled(Ruled)`
   a {
     display: inline-block;
     padding: 6px 0;

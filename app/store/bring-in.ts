@@ -36,8 +36,8 @@ async function storedOf(docs: readonly Doc[]): Promise<Map<string, unknown>> {
   if (docs.length > MANY) {
     for (const kind of KINDS)
       await boxes[kind].each((raw, key) => {
-        const { id } = raw as { id?: unknown };
-        here.set(`${kind}/${typeof id === "string" ? id : key}`, raw);
+        const { id } = (raw ?? {}) as { id?: unknown };
+        if (isThere(raw)) here.set(`${kind}/${typeof id === "string" ? id : key}`, raw);
       });
     return here;
   }
@@ -167,10 +167,7 @@ export async function carryOut(
 }
 
 /** Keeps the photos and films of a file that are not here yet, of vehicles that are. @returns how many */
-async function bringPictures(
-  { photos: taken = [], films = [] }: Plan["read"],
-  left: ReadonlySet<string>,
-): Promise<number> {
+async function bringPictures({ photos: taken, films }: FileRead, left: ReadonlySet<string>): Promise<number> {
   const here = new Set(await boxes.vehicle.keys());
   const wanted = (p: { vehicle: string }) => !left.has(p.vehicle) && (p.vehicle === "" || here.has(p.vehicle));
   let n = 0;

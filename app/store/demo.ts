@@ -1,3 +1,5 @@
+import { dropFilms } from "./films";
+import { dropPhotos } from "./photos";
 import { laterBy } from "@core/record/later";
 import { clock } from "./clock";
 import { boxes } from "./boxes";
@@ -30,5 +32,9 @@ export async function demoHere(): Promise<string[]> {
 
 /** Takes the demo fleet out of the garage, with what was recorded of it. */
 export async function removeDemo(): Promise<void> {
-  for (const id of await demoHere()) await removeVehicle(await readVehicle(id));
+  for (const vehicle of await demoHere()) {
+    await removeVehicle(await readVehicle(vehicle));
+    await dropFilms({ vehicle });
+    await dropPhotos({ vehicle });
+  }
 }

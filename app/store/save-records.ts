@@ -61,7 +61,7 @@ export async function exportEverything(
   for (const kind of KINDS)
     await boxes[kind].each((raw, key) => {
       // In a file a record is named by its own id.
-      const { id } = raw as { id?: unknown };
+      const { id } = (raw ?? {}) as { id?: unknown };
       writer.put("records", `${kind}/${typeof id === "string" ? id : key}`, raw);
       if (++done % 200 === 0) told(done, all);
     });

@@ -1,3 +1,4 @@
+import { SHARED } from "~/offline/names";
 import { boxes, cards, values } from "./boxes";
 import { drafts } from "./drafts";
 import { films } from "./films";
@@ -14,5 +15,7 @@ export async function wipeEverything(): Promise<void> {
   // What is read last goes first, so that nothing is left that belongs to nothing.
   for (const box of [films, photos, rides, boxes.reading, boxes.job, cards, boxes.vehicle, ownBox, drafts, values])
     await box.clear();
+  // A file that another program handed over and nobody has looked at.
+  if ("caches" in globalThis) await caches.delete(SHARED);
   announcePacks();
 }

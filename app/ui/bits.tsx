@@ -45,6 +45,21 @@ export const StepAction = styled(Row)`
   }
 `;
 
+/** An entry of a list between fine rules: what it says, and at its end what can be done with it. */
+export const Ruled = styled.li`
+  display: flex;
+  flex-wrap: wrap;
+  justify-content: space-between;
+  align-items: center;
+  gap: 4px 16px;
+  padding: 10px 0;
+  border-top: 1px solid var(--rule);
+  overflow-wrap: anywhere;
+  &:first-child {
+    border-top: 0;
+  }
+`;
+
 export const Soft = styled.p`
   color: var(--ink-soft);
 `;

@@ -52,8 +52,8 @@ export function PlanSheet({
       <h3>The file saved {shortTime(plan.savedAt)} brings</h3>
       {plan.intact === false && (
         <Caution>
-          This file is not as Klinko saved it: something in it was changed or damaged since. Each record still holds
-          together, but look at what it says.
+          This file is not as Klinko saved it: something in it was changed or damaged since. What can&apos;t be read is
+          left out; look at what the rest says.
         </Caution>
       )}
       <ul>

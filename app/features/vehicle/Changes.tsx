@@ -1,27 +1,12 @@
 import { useEffect, useRef } from "react";
 import { Form, useSubmit } from "react-router";
-import styled from "styled-components";
 import type { Vehicle } from "@core/record/types";
 import { Button } from "~/ui/Button";
 import { ChangeText } from "~/ui/ChangeText";
 import { ConfirmButton } from "~/ui/ConfirmButton";
 import { Field } from "~/ui/Field";
-import { Sheet, Soft } from "~/ui/bits";
+import { Sheet, Soft, Ruled } from "~/ui/bits";
 import { Trouble } from "~/ui/Trouble";
-
-const Line = styled.li`
-  display: flex;
-  flex-wrap: wrap;
-  justify-content: space-between;
-  align-items: center;
-  gap: 4px 16px;
-  padding: 10px 0;
-  border-top: 1px solid var(--rule);
-  overflow-wrap: anywhere;
-  &:first-child {
-    border-top: 0;
-  }
-`;
 
 /** What was changed on the vehicle, with the codes that are expected because of it. */
 export function Changes({
@@ -44,7 +29,7 @@ export function Changes({
       <Soft>A change often explains a code: write which, and it is shown as expected.</Soft>
       <ul>
         {vehicle.changes.map((c, i) => (
-          <Line key={i}>
+          <Ruled key={i}>
             <span>
               <ChangeText change={c} />
             </span>
@@ -55,7 +40,7 @@ export function Changes({
               sure="Remove it"
               onConfirm={() => void submit({ intent: "remove-change", text: c.text }, { method: "post" })}
             />
-          </Line>
+          </Ruled>
         ))}
       </ul>
       <Form method="post" ref={form} style={{ display: "grid", gap: 10 }}>

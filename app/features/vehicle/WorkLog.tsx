@@ -1,5 +1,4 @@
 import { useState } from "react";
-import styled from "styled-components";
 import { lastKm } from "@core/record/vehicle";
 import type { Vehicle, Work } from "@core/record/types";
 import { distanceText, unitOf } from "~/store/distance";
@@ -8,19 +7,8 @@ import type { Settings } from "~/store/settings";
 import { Button } from "~/ui/Button";
 import { ConfirmButton } from "~/ui/ConfirmButton";
 import { Field } from "~/ui/Field";
-import { Row, Sheet, Soft } from "~/ui/bits";
+import { Row, Sheet, Soft, Ruled } from "~/ui/bits";
 import { Trouble } from "~/ui/Trouble";
-
-const Entry = styled.li`
-  display: flex;
-  flex-wrap: wrap;
-  justify-content: space-between;
-  align-items: center;
-  gap: 4px 12px;
-  padding: 8px 0;
-  border-top: 1px solid var(--rule);
-  overflow-wrap: anywhere;
-`;
 
 /** So many stand on the page; all of them in the history. */
 const SHOWN = 4;
@@ -79,7 +67,7 @@ export function WorkLog({
             .slice(-SHOWN)
             .reverse()
             .map((w) => (
-              <Entry key={`${w.at} ${w.what}`}>
+              <Ruled key={`${w.at} ${w.what}`}>
                 <span>
                   {shortDate(w.at)}: {said(w, speed)}
                 </span>
@@ -90,7 +78,7 @@ export function WorkLog({
                   sure="Take it back"
                   onConfirm={() => onTakenBack(w)}
                 />
-              </Entry>
+              </Ruled>
             ))}
         </ul>
       )}

@@ -62,7 +62,7 @@ const EFFORT = 0.4;
 const UNSURE = 0.5;
 const AGAIN = 4;
 /** After so many that explain nothing, no other is tried. */
-const ENOUGH = 5;
+const ENOUGH = 9;
 /** What is so far behind is surely not so, nats. */
 const SURELY = { edges: 60, holds: 12, taps: 12 } as const;
 /** Rests that differ by less are the same rest. */
