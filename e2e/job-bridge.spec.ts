@@ -118,8 +118,8 @@ test("a whole job against the simulated vehicle: wrong bridge, reading, clear, p
   await record(page);
   const verdict = "26 is back after the drive; 43 stayed away over the drive that you told of. Not fixed.";
   await expect(sentence(page)).toHaveText(verdict);
-  await expect(page.getByRole("row", { name: /26/ })).toContainText("at once or on the road, not known");
-  await expect(page.getByRole("row", { name: /43/ })).toContainText("history");
+  await expect(page.getByRole("row", { name: /^26 / })).toContainText("at once or on the road, not known");
+  await expect(page.getByRole("row", { name: /^43 / })).toContainText("history");
   await page.getByRole("button", { name: "Close the job with this verdict" }).click();
   await expect(page.getByRole("list", { name: "Lines of the notebook" })).toContainText(verdict);
   await page.getByRole("link", { name: "To the garage", exact: true }).click();
