@@ -16,6 +16,12 @@ export interface Scatter {
 const KIND_COSTS = 3;
 /** Nobody's slip is further from its kind than so many deviations: beyond, it costs no more. */
 const FAR = 4;
+/** From so many times on strays can be told: off the middle of a kind of so many times as many, by such a share at most. */
+const ENOUGH = 30;
+const STRAYS = [
+  { times: 5, off: Math.log(1.2) },
+  { times: 12, off: Math.log(1.35) },
+] as const;
 
 /**
  * Parts times into 1 to `most` kinds, each number of kinds in the best way there is (Fisher 1958: of sorted numbers the best groups
@@ -62,7 +68,21 @@ export function kindsOf(times: readonly number[], scatter: Scatter, most: number
     }
     return { ms, of, log: -row[n] - (k + 1) * (KIND_COSTS + 0.5 * Math.log(n)) };
   });
-  return all.sort((a, b) => b.log - a.log);
+  return all.map((kinds) => withoutStrays(kinds, n)).sort((a, b) => b.log - a.log);
+}
+
+/** A few times that lie beside a kind of many are strays of it: no kind of their own, though they gain more by it than it costs. */
+function withoutStrays({ ms, of, log }: Kinds, n: number): Kinds {
+  if (n < ENOUGH) return { ms, of, log };
+  const many = ms.map((_, kind) => of.reduce((sum, own) => sum + Number(own === kind), 0));
+  const home = ms.map((own, kind) => {
+    const beside = ms.findIndex((m, k) =>
+      STRAYS.some(({ times, off }) => many[k] > times * many[kind] && Math.abs(Math.log(m / own)) < off),
+    );
+    return beside < 0 ? kind : beside;
+  });
+  const kept = [...new Set(home)].sort((a, b) => a - b);
+  return { ms: kept.map((kind) => ms[kind]), of: of.map((kind) => kept.indexOf(home[kind])), log };
 }
 
 /** A time on a scale on which its scatter is 1 everywhere (variance stabilised; Bartlett 1947). */

@@ -19,12 +19,27 @@ export interface Marks {
 }
 
 /** More marks than that tell nothing new of how a lamp talks. */
-const MOST = 400;
+const MOST = 1000;
 /** Shortest flash that the format knows, ms: what is far shorter is a glitch. */
 const SHORTEST = { marks: { short: 120 }, gaps: { flash: 120, digit: 0, repeat: 0, code: 0, pass: 0 } };
 /** A long flash is at least so many times as long as a short one, and a lamp test as the longest flash. */
 const LONGER = 1.6;
 const STEADY = 1.35;
+/** So few long ones, as a share, may each be two flashes between which the rest was missed. */
+const FEW = 0.08;
+/** Kinds of rest that lamps have at most. */
+const MOST_KINDS = 6;
+/** A rest below this share of the shortest kind is none: the flash was marked twice. */
+const TWICE = 0.45;
+/** A kind of rest is the usual one where so large a share is of it. */
+const MANY = 0.15;
+/** So many deviations from the time of a missed flash it may be one, and so large a share of all flashes is missed at most. */
+const REACH = 2.5;
+const MISSED = 0.05;
+/** What is so near a rest that comes often, in deviations, is that rest. */
+const OTHERS = 2;
+/** A flash that is longer by so many deviations was lengthened by something else. */
+const LENGTHENED = 4;
 /** A hand scatters so much that short and long may only seem apart, ms. */
 const BLURRED = 50;
 /** How far times scatter that are the same: edges of a camera, keys of a hand, and its taps. */
@@ -78,11 +93,70 @@ function taken(evidence: Evidence, rest: Dialect["rest"], scatter: Scatter): Mar
     const parted = kindsOf(lengths, scatter, 2).find((k) => k.ms.length === 2);
     const two = parted !== undefined && parted.ms[1] > LONGER * parted.ms[0];
     // Where long and short lie plainly apart, they are not alike.
-    const ways: Omit<Marks, "rests">[] = two && scatter.ms < BLURRED ? [] : [alike];
+    const few = parted !== undefined && parted.of.reduce((sum, k) => sum + k, 0) < FEW * lengths.length;
+    const ways: Omit<Marks, "rests">[] = two && scatter.ms < BLURRED && !few ? [] : [alike];
     if (two)
       ways.unshift({ ...base, long: Array.from(parted.of, (k) => k === 1), short: parted.ms[0], longMs: parted.ms[1] });
-    return ways.map((way) => ({ ...way, rests: restsAfter(way) }));
+    return ways.flatMap((way) => slipsOf({ ...way, rests: restsAfter(way) }));
   });
+}
+
+/**
+ * Marks as they are, and without the slips of who watched, as long as these are few: each would else be a kind of rest of its own. First
+ * flashes that were missed in a run are put back, then those beside longer rests too; a rare rest may be the hole of one, or no slip.
+ */
+function slipsOf(marks: Marks): Marks[] {
+  const once = withoutDoubles(marks);
+  const kinds = kindsOf(once.rests, once.scatter, MOST_KINDS)[0];
+  if (!kinds) return [once];
+  const many = kinds.ms.map((_, kind) => kinds.of.reduce((sum, own) => sum + Number(own === kind), 0));
+  const often = kinds.ms.filter((_, kind) => many[kind] > MISSED * once.rests.length);
+  const usual = kinds.ms.find((_, kind) => many[kind] >= MANY * once.rests.length);
+  if (usual === undefined) return [once];
+  const inRuns = withMissed(once, often, usual, [usual]);
+  const all = withMissed(once, often, usual, [...new Set([usual, ...often])]);
+  return [once, ...(inRuns ? [inRuns] : []), ...(all && all.rests.length !== inRuns?.rests.length ? [all] : [])];
+}
+
+/** With flashes put back between the usual rest and one of those before; null where that is none, or too many. */
+function withMissed(marks: Marks, often: readonly number[], usual: number, before: readonly number[]): Marks | null {
+  const { scatter, short, longMs, rests } = marks;
+  const lengths = longMs === null ? [short] : [short, longMs];
+  const holes = before.flatMap((rest) => lengths.map((length) => ({ rest, length, ms: rest + length + usual })));
+  const off = (ms: number, from: number) => Math.abs(ms - from) / Math.hypot(scatter.ms, scatter.share * from);
+  const missed = rests.map((ms) => {
+    const hole = holes.reduce((a, b) => (off(ms, b.ms) < off(ms, a.ms) ? b : a));
+    const own = Math.min(...often.map((rest) => off(ms, rest)));
+    return off(ms, hole.ms) < REACH && own > OTHERS && own > off(ms, hole.ms) + 1 ? hole : null;
+  });
+  const n = missed.filter(Boolean).length;
+  if (!n || n > MISSED * rests.length) return null;
+  return {
+    ...marks,
+    long: marks.long.flatMap((l, i) => {
+      const hole = i ? missed[i - 1] : null;
+      return hole ? [hole.length === longMs, l] : [l];
+    }),
+    rests: rests.flatMap((ms, i) => {
+      const hole = missed[i];
+      return hole ? [hole.rest, Math.max(1, ms - hole.rest - hole.length)] : [ms];
+    }),
+  };
+}
+
+/** Of two marks for one flash the rest behind counts from the first. */
+function withoutDoubles(marks: Marks): Marks {
+  const least = TWICE * median(marks.rests);
+  const kept = { long: [marks.long[0]], rests: [] as number[] };
+  let before = 0;
+  for (const [i, rest] of marks.rests.entries())
+    if (rest < least && i + 1 < marks.rests.length) before += rest;
+    else {
+      kept.rests.push(rest + before);
+      kept.long.push(marks.long[i + 1]);
+      before = 0;
+    }
+  return { ...marks, ...kept };
 }
 
 /** A first mark that is longer than all that follow was no flash; one that is as long as the longest, and stands alone, may have been one. */
@@ -129,13 +203,25 @@ function tapped(track: Track, rest: Dialect["rest"], scatter: Scatter): Marks {
   return { ...way, rests: restsAfter(way) };
 }
 
-/** Where lengths were seen they are taken as they were: a long flash varies more than a rest does. */
-function restsAfter({ track, long, short, longMs }: Omit<Marks, "rests">): number[] {
-  return Array.from(track.onset.subarray(1), (t, i) => {
+/**
+ * Where lengths were seen they are taken as they were: a long flash varies more than a rest does. One that is far too long was lengthened
+ * by what is no flash, on the side on which the rest is too short.
+ */
+function restsAfter({ track, long, short, longMs, scatter }: Omit<Marks, "rests">): number[] {
+  const lengthOf = (i: number) => (long[i] ? (longMs ?? short) : short);
+  const rests = Array.from(track.onset.subarray(1), (t, i) => {
     const seen = track.length[i];
-    const length = seen === seen ? seen : long[i] ? (longMs ?? short) : short;
-    return Math.max(1, t - track.onset[i] - length);
+    return Math.max(1, t - track.onset[i] - (seen === seen ? seen : lengthOf(i)));
   });
+  if (track.mode !== "edges") return rests;
+  const usual = median(rests);
+  for (let i = 0; i < rests.length; i++) {
+    const over = track.length[i] - lengthOf(i);
+    if (over < LENGTHENED * Math.hypot(scatter.ms, scatter.share * lengthOf(i))) continue;
+    const side = i && rests[i - 1] < usual && rests[i - 1] < rests[i] ? i - 1 : i;
+    if (rests[side] < usual) rests[side] = Math.min(usual, rests[side] + over);
+  }
+  return rests;
 }
 
 function median(of: readonly number[]): number {

@@ -172,6 +172,8 @@ function shows(marks: Marks, kinds: Kinds, style: Style): Proposed[] {
 
 /** The codes in the order in which they first come; of two memories, what stands before a separator and after it. */
 function readBy(dialect: Dialect, listed: readonly Listed[], style: Style): Faults[] {
+  const rising = (list: string[]) =>
+    dialect.order === "ascending" ? list.sort((a, b) => Number(a) - Number(b)) : list;
   const two = dialect.phases.some((p) => p.kind === "stored" && p.memory === "live");
   const of = (part: readonly Listed[]): Faults => {
     const lists: string[][] = [[]];
@@ -181,45 +183,53 @@ function readBy(dialect: Dialect, listed: readonly Listed[], style: Style): Faul
       if (code && isFault(dialect, code) && !list.includes(code)) list.push(code);
       if (after === "separator") lists.push([]);
     }
-    if (!two) return { stored: [...new Set(lists.flat())] };
+    if (!two) return { stored: rising([...new Set(lists.flat())]) };
     const at = Math.max(
       1,
       lists.findIndex((list, i) => i > 0 && list.length > 0),
     );
-    return { live: lists[at - 1], stored: lists[at] ?? [] };
+    return { live: rising(lists[at - 1]), stored: rising(lists[at] ?? []) };
   };
   return [listed, listed.slice(1), listed.slice(0, -1), listed.slice(1, -1)].map(of);
 }
 
-interface Separator {
+/** A lone run that is no code, and the kinds of rest around it. */
+interface Lone {
   flashes: number;
-  /** The rests around it are longer than all others: a code would not stand so. */
-  plain: boolean;
-  is: (token: Token) => boolean;
   before: number;
   after: number;
 }
 
-/** In codes of several digits a lone run that comes again and again, with the longest rests around it, is no code. */
+interface Separator {
+  /** One, or two that are told apart by their flashes. */
+  lone: Lone[];
+  /** The rests around it are longer than all others: a code would not stand so. */
+  plain: boolean;
+  is: (token: Token) => boolean;
+}
+
+/** In codes of several digits lone runs that come again and again, with the longest rests around them, are no codes. */
 function separatorOf({ style, count, tokens }: Pick<Style, "style" | "count" | "tokens">): Separator | null {
   if (style !== "counted" || count.includes(1)) return null;
   const inner = tokens.slice(1, -1);
-  const lone = inner.filter((t) => t.runs.length === 1);
-  const flashes = most(lone.map((t) => t.runs[0].short));
-  const own = lone.filter((t) => t.runs[0].short === flashes);
-  if (!flashes || !own.length) return null;
-  const apart = Math.min(...own.flatMap((t) => [t.before!, t.after!]));
-  const others = inner.flatMap((t, i) =>
-    !own.includes(t) && !own.includes(inner[i + 1]) && t.after !== null ? [t.after] : [],
+  const lone = (t: Token) => t.runs.length === 1;
+  // The first and the last may be one too, or the beginning or the end of a code.
+  const others = tokens.flatMap((t, i) =>
+    !lone(t) && i + 1 < tokens.length && !lone(tokens[i + 1]) && t.after !== null ? [t.after] : [],
   );
-  if (others.length && apart <= Math.max(...others)) return null;
-  return {
-    flashes,
-    plain: others.length > 0,
-    is: (t) => t.runs.length === 1 && t.runs[0].short === flashes,
-    before: most(own.map((t) => t.before!))!,
-    after: most(own.map((t) => t.after!))!,
-  };
+  const longest = Math.max(-1, ...others);
+  const found: Lone[] = [];
+  let left = inner.filter(lone);
+  while (left.length && found.length < 2) {
+    const flashes = most(left.map((t) => t.runs[0].short))!;
+    const own = left.filter((t) => t.runs[0].short === flashes);
+    left = left.filter((t) => !own.includes(t));
+    if (Math.min(...own.flatMap((t) => [t.before!, t.after!])) > longest)
+      found.push({ flashes, before: most(own.map((t) => t.before!))!, after: most(own.map((t) => t.after!))! });
+  }
+  if (!found.length) return null;
+  const all = new Set(found.map((f) => f.flashes));
+  return { lone: found, plain: others.length > 0, is: (t) => lone(t) && all.has(t.runs[0].short) };
 }
 
 /** A length as the format has it, ms. */
@@ -282,18 +292,28 @@ function arranged(
     read: [],
   });
   const list = (memory: "stored" | "live" = "stored", n = times): Phase => ({ kind: "stored", times: n, memory });
+  const rising = rises(rounds, style);
+  // What is left of a list without its fixed code may be too short to tell.
+  const orders = (all: Proposed[]) =>
+    all.flatMap((p) =>
+      rising && !p.dialect.phases.some((x) => x.kind === "code")
+        ? [p, { ...p, dialect: { ...p.dialect, order: "ascending" as const } }]
+        : [p],
+    );
   if (separator) {
-    const group: Phase = {
-      kind: "group",
-      flashes: separator.flashes,
-      means: "separator",
-      beforeMs: restMs(kinds, separator.before),
-      afterMs: restMs(kinds, separator.after),
-    };
+    const groups = separator.lone.map(({ flashes, before, after }): Phase => {
+      const [beforeMs, afterMs] = [restMs(kinds, before), restMs(kinds, after)];
+      return { kind: "group", flashes, means: "separator", beforeMs, afterMs };
+    });
+    const [group, second] = groups;
     const two = [list("live"), group, list("stored")];
-    return stopped
-      ? [of(two, false, PRIOR.between)]
-      : [of([group, list()], true, PRIOR.before), of(two, true, PRIOR.between), of(two, false, PRIOR.between)];
+    if (second) return [of([group, list("live"), second, list("stored")], true, PRIOR.between + PRIOR.before)];
+    if (stopped) return [of(two, false, PRIOR.between)];
+    return orders([
+      of([group, list()], true, PRIOR.before),
+      of(two, true, PRIOR.between),
+      of(two, false, PRIOR.between),
+    ]);
   }
   const proposed: Proposed[] = [];
   const again = rounds.length > 1;
@@ -315,12 +335,7 @@ function arranged(
         of([phase, list("stored", fixed.others), list("stored", fixed.others)], false, PRIOR.fixed + which),
       );
   }
-  if (!rises(rounds, style)) return proposed;
-  // What is left of a list without its fixed code may be too short to tell.
-  const tells = (p: Proposed) => !p.dialect.phases.some((x) => x.kind === "code");
-  return proposed.flatMap((p) =>
-    tells(p) ? [p, { ...p, dialect: { ...p.dialect, order: "ascending" as const } }] : [p],
-  );
+  return orders(proposed);
 }
 
 /** Do the codes of every round rise, from wherever in the round one begins? */
@@ -391,16 +406,18 @@ function fixedIn(rounds: readonly Group[][], style: Style, times: number): Fixed
 
 /** Where nothing marks the rounds: a code that is shown oftener or less often than the others each time it comes. */
 function oddIn(groups: readonly Group[], style: Style, times: number): Fixed[] {
-  // The first may have been come upon in its middle, the last was cut off; what was shown oftener than others was not.
-  const inner = groups.slice(groups[0].n > times ? 0 : 1, -1);
+  // The first may have been come upon in its middle, the last was cut off, and a last showing that was cut off in its middle
+  // reads as one of another code; what was shown oftener than others was not.
+  const begun = groups.findIndex((g) => g.n > times);
+  const inner = groups.slice(begun === 0 ? 0 : 1, groups.length > 4 ? -2 : -1);
   const found: Fixed[] = [];
   for (const word of new Set(inner.map((g) => g.word))) {
-    const own = new Set(inner.filter((g) => g.word === word).map((g) => g.n));
+    const own = inner.filter((g) => g.word === word).map((g) => g.n);
     const others = inner.filter((g) => g.word !== word).map((g) => g.n);
-    const usual = most(others);
+    const [n, usual] = [most(own), most(others)];
     const code = codeOfWord(word, style);
-    if (own.size !== 1 || !code || usual === undefined) continue;
-    const [n] = own;
+    if (!code || n === undefined || usual === undefined) continue;
+    if (own.filter((x) => x === n).length <= CONFORMING * own.length) continue;
     if (n !== usual && others.filter((x) => x === usual).length >= CONFORMING * others.length)
       found.push({ code, times: n, leads: true, others: usual });
   }
