@@ -83,6 +83,9 @@ const Write = styled.form`
 `;
 
 const LONGEST = 1000;
+/** So many lines are shown at first, and so many more each time they are asked for. */
+const LATEST = 100;
+const EARLIER = 300;
 
 /** One line: its time, what it says, what it said before, and its photos. */
 function Line({ line, onCorrect }: { line: Note; onCorrect: () => void }) {
@@ -163,32 +166,17 @@ function Correct({ line, onDone }: { line: Note; onDone: () => void }) {
   );
 }
 
-/** The notebook of a job: it fills itself, and takes typed lines and photos. */
-export function Notebook({ job, step }: { job: Job; step: StepId }) {
+/** A line for the notebook, typed, with photos. */
+function WriteLine({ job, step }: { job: Job; step: StepId }) {
   const [text, setText] = useState("");
   const [photos, setPhotos] = useState<readonly string[]>([]);
   const [why, tell] = useState<string | null>(null);
-  const [correcting, correct] = useState<number | null>(null);
   const { send, busy, problem } = useIntents<JobIntents>(null, () => {
     setText("");
     setPhotos([]);
   });
-  const lines = useRef<HTMLOListElement>(null);
-  useEffect(() => {
-    lines.current?.scrollTo({ top: lines.current.scrollHeight });
-  }, [job.notebook.length]);
   return (
-    <Page aria-label="Notebook">
-      <h2>Notebook</h2>
-      <Lines ref={lines} tabIndex={0} aria-label="Lines of the notebook">
-        {job.notebook.map((n, i) =>
-          correcting === i ? (
-            <Correct key={i} line={n} onDone={() => correct(null)} />
-          ) : (
-            <Line key={i} line={n} onCorrect={() => correct(i)} />
-          ),
-        )}
-      </Lines>
+    <>
       <div style={{ display: "grid", gap: 8 }}>
         {photos.length > 0 && (
           <Row $gap={8}>
@@ -227,6 +215,41 @@ export function Notebook({ job, step }: { job: Job; step: StepId }) {
         </Write>
       </div>
       <Trouble problem={problem ?? why} />
+    </>
+  );
+}
+
+/** The notebook of a job: it fills itself, and takes typed lines and photos. Of a long one the latest lines are shown first. */
+export function Notebook({ job, step }: { job: Job; step: StepId }) {
+  const [shown, show] = useState(LATEST);
+  const [correcting, correct] = useState<number | null>(null);
+  const lines = useRef<HTMLOListElement>(null);
+  const earlier = Math.max(0, job.notebook.length - shown);
+  useEffect(() => {
+    lines.current?.scrollTo({ top: lines.current.scrollHeight });
+  }, [job.notebook.length]);
+  return (
+    <Page aria-label="Notebook">
+      <h2>Notebook</h2>
+      <Lines ref={lines} tabIndex={0} aria-label="Lines of the notebook">
+        {earlier > 0 && (
+          <li>
+            <Button $look="quiet" onPress={() => show(shown + EARLIER)}>
+              Show {Math.min(earlier, EARLIER).toLocaleString("en")} earlier lines
+              {earlier > EARLIER && ` of ${earlier.toLocaleString("en")}`}
+            </Button>
+          </li>
+        )}
+        {job.notebook.slice(earlier).map((n, k) => {
+          const i = earlier + k;
+          return correcting === i ? (
+            <Correct key={i} line={n} onDone={() => correct(null)} />
+          ) : (
+            <Line key={i} line={n} onCorrect={() => correct(i)} />
+          );
+        })}
+      </Lines>
+      <WriteLine job={job} step={step} />
     </Page>
   );
 }

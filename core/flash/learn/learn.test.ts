@@ -90,6 +90,51 @@ describe("a lamp of which nothing is known", () => {
     expect(learned.settles).not.toContain("two-codes");
   });
 
+  it("is read through slips: flashes that were missed and taps that came twice are no rests of their own", () => {
+    const digits = {
+      ...dialect("lead-in"),
+      gaps: { flash: 520, digit: 1570, repeat: 2680, code: 4800, pass: 4800 },
+      phases: [{ kind: "stored" as const, times: 2, memory: "stored" as const }],
+      loopFrom: 0,
+    };
+    const codes = ["47", "83", "65"];
+    const whole = encode(digits, { stored: codes }, 160_000, { jitter: 0.02, random: seeded(7) });
+    const on = whole.filter(([, lit]) => lit === 1).map(([t]) => t);
+    // Every fiftieth is not seen, every fortieth tapped twice.
+    const taps = on.flatMap((t, i) => (i % 50 === 14 ? [] : i % 40 === 9 ? [t + 250, t + 400] : [t + 250]));
+    const edges = whole.filter(([t]) => !on.some((o, i) => i % 50 === 14 && t >= o && t < o + 700));
+    for (const watch of [
+      { mode: "taps" as const, taps, until: 160_000 },
+      { mode: "edges" as const, edges, until: 160_000 },
+    ]) {
+      const [read] = learn([watch]).decoded;
+      expect([watch.mode, [...read.codes].sort()]).toEqual([watch.mode, [...codes].sort()]);
+    }
+  });
+
+  it("has its two lists told from the runs between them", () => {
+    const group = (flashes: number) =>
+      ({ kind: "group", flashes, means: "separator", beforeMs: 9800, afterMs: 9400 }) as const;
+    const two = {
+      ...dialect("lead-in"),
+      gaps: { flash: 480, digit: 1500, repeat: 3000, code: 5200, pass: 7000 },
+      phases: [
+        group(4),
+        { kind: "stored" as const, times: 1, memory: "live" as const },
+        group(1),
+        { kind: "stored" as const, times: 1, memory: "stored" as const },
+      ],
+      loopFrom: 0,
+    };
+    const edges = encode(two, { live: ["35", "62"], stored: ["24", "71"] }, 300_000, {
+      jitter: 0.02,
+      random: seeded(5),
+    });
+    const { dialect: own, decoded } = learn([{ mode: "edges", edges, until: 300_000 }]);
+    expect(own?.phases.filter((p) => p.kind === "group").map((p) => p.flashes)).toEqual(expect.arrayContaining([1, 4]));
+    expect([...decoded[0].codes].sort()).toEqual(["24", "35", "62", "71"]);
+  });
+
   it("holds what is known of it from elsewhere", () => {
     const { dialect: own } = learn([watched(["34", "52"], 90_000)], { style: "total" });
     expect(own === null || own.digits.style === "total").toBe(true);

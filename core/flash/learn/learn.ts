@@ -48,25 +48,36 @@ export interface Learned {
 
 /** Ways that are weighed whole, of all that were proposed; what a quick look at them leaves so far behind is not. */
 const WEIGHED = 14;
+/** So many more ways in which a code belongs to the show. */
+const FIXED = 4;
 /** A way this far behind the best at the first look, or behind no list at all, is not gone into, nats. */
-const BEHIND = 300;
+const BEHIND = 60;
 /** Of a hand anything follows some grammar more or less; of a camera's edges the first look is poorer. */
-const HOPELESS = { edges: 400, holds: 25, taps: 25 } as const;
+const HOPELESS = { edges: 400, holds: 14, taps: 14 } as const;
 /** A look at a way goes over so many marks. */
 const GLANCED = 120;
 /** Before anything is seen, a blinking lamp is something else so often. */
 const NOTHING = 0.4;
 /** A search over a way of talking that may be wrong need not go to the end. */
 const EFFORT = 0.4;
-/** A reading less certain than this explains nothing well; so many ways are then gone into whole. */
+/** A reading less certain than this explains nothing well; so many ways are then gone into without sparing. */
 const UNSURE = 0.5;
-const AGAIN = 4;
+const UNSPARED = 4;
 /** After so many that explain nothing, no other is tried. */
 const ENOUGH = 9;
+/** A way so far behind the likeliest has no share that could be told, nats. */
+const BEATEN = 25;
 /** What is so far behind is surely not so, nats. */
 const SURELY = { edges: 60, holds: 12, taps: 12 } as const;
 /** Rests that differ by less are the same rest. */
 const SAME = 0.15;
+
+/** A way, what it explains, and the lists by which it does. */
+interface Searched {
+  p: Proposed;
+  log: number;
+  readings: (() => Decoded)[];
+}
 
 interface Weighed extends Proposed {
   log: number;
@@ -91,21 +102,17 @@ export function learn(seen: readonly (Evidence | Filmed)[], known: Known = {}): 
   const mode = watches.find((w) => w.mode !== "edges")?.mode ?? "edges";
   const none = Math.log(NOTHING) + nothing(taken);
   // What no walk through a way's grammar explains, no list of it does.
-  const best = quick
-    .filter((q) => q.log > Math.max(quick[0].log - BEHIND, nothing(taken, GLANCED) - HOPELESS[mode]))
-    .slice(0, WEIGHED);
-  const first: Weighed[] = [];
+  const able = quick.filter((q) => q.log > Math.max(quick[0].log - BEHIND, nothing(taken, GLANCED) - HOPELESS[mode]));
+  // That a code belongs to the show is always tried too: else it would be surely told as a fault.
+  const best = [...able.slice(0, WEIGHED), ...able.slice(WEIGHED).filter(hasFixed).slice(0, FIXED)];
+  const first: Searched[] = [];
   const hopeless = () => first.every((w) => w.log < none - SURELY[mode]);
   for (const { p } of best) {
     first.push(weigh(p, watches, EFFORT));
     if (first.length >= ENOUGH && hopeless()) break;
   }
   first.sort(likelier);
-  // Where nothing explains it well and it may be a list, the likeliest are gone into once more, without sparing.
-  const well = hopeless() || first[0].decoded.every((d) => d.confidence >= UNSURE);
-  const weighed = well
-    ? first
-    : [...first.slice(0, AGAIN).map((w) => weigh(w, watches, 1)), ...first.slice(AGAIN)].sort(likelier);
+  const weighed = hopeless() ? first.slice(0, 1).map(told) : likeliest(first, watches);
   if (!weighed.length || !Number.isFinite(weighed[0].log))
     return { dialect: null, certainty: blank(0), decoded: [], none: 1, settles: ["longer"] };
   const list = Math.log(1 - NOTHING);
@@ -132,7 +139,11 @@ export function learn(seen: readonly (Evidence | Filmed)[], known: Known = {}): 
   };
 }
 
-const likelier = (a: Weighed, b: Weighed) => b.log - a.log;
+const hasFixed = ({ p }: { p: Proposed }) => p.dialect.phases.some((phase) => phase.kind === "code");
+
+const likelier = (a: { log: number }, b: { log: number }) => b.log - a.log;
+
+const told = ({ p, log, readings }: Searched): Weighed => ({ ...p, log, decoded: readings.map((read) => read()) });
 
 function distinct(proposed: readonly Proposed[]): Proposed[] {
   const rough = (ms: number) => Math.round(Math.log(Math.max(1, ms)) / Math.log(1.08));
@@ -158,16 +169,24 @@ function glance(dialect: Dialect, watch: Evidence): number {
   return Math.max(...OBSERVERS[track.mode].map((o) => walksOf(grammar, track, 1, o, GLANCED, false).logLik));
 }
 
-function weigh(p: Proposed, watches: readonly Evidence[], effort: number): Weighed {
+/** What the likeliest of the ways read; where none explains it well, but it may be a list, these are gone into without sparing. */
+function likeliest(first: readonly Searched[], watches: readonly Evidence[]): Weighed[] {
+  const read = first.filter((w) => w.log > first[0].log - BEATEN).map(told);
+  if (read[0].decoded.every((d) => d.confidence >= UNSURE)) return read;
+  const few = first.slice(0, UNSPARED).map(({ p }) => told(weigh(p, watches, 1)));
+  return [...few, ...read.slice(UNSPARED)].sort(likelier);
+}
+
+function weigh(p: Proposed, watches: readonly Evidence[], effort: number): Searched {
   let log = p.logPrior;
-  const decoded = watches.map((watch) => {
+  const readings = watches.map((watch) => {
     const track = trackOf(watch, p.dialect);
     const view = timedView(p.dialect, track);
     const found = search(p.dialect, view, priorOf(p.dialect), effort, p.read);
     log += found.reduce((sum, c) => logAdd(sum, c.log), -Infinity);
-    return decide(p.dialect, view, found, [...track.onset]);
+    return () => decide(p.dialect, view, found, [...track.onset]);
   });
-  return { ...p, log, decoded };
+  return { p, log, readings };
 }
 
 /** Log probability of all watches, or of their first marks, if there is no list in them. */
@@ -215,13 +234,13 @@ const fixedOf = ({ phases }: Dialect) =>
 
 /** Certainties of a reading, with what the other ways of talking read of the same watch. */
 function shared(d: Decoded, watch: number, share: (holds: (w: Weighed) => boolean) => number): Decoded {
-  const told = (w: Weighed) => w.decoded[watch].codes;
+  const codesOf = (w: Weighed) => w.decoded[watch].codes;
   const said = d.codes.join(" ");
   return {
     ...d,
-    confidence: d.confidence * share((w) => told(w).join(" ") === said),
+    confidence: d.confidence * share((w) => codesOf(w).join(" ") === said),
     codeConfidence: Object.fromEntries(
-      d.codes.map((c) => [c, (d.codeConfidence[c] ?? 0) * share((w) => told(w).includes(c))]),
+      d.codes.map((c) => [c, (d.codeConfidence[c] ?? 0) * share((w) => codesOf(w).includes(c))]),
     ),
     complete: d.complete && share((w) => w.decoded[watch].complete) > 0.99,
   };

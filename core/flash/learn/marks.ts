@@ -85,8 +85,8 @@ function taken(evidence: Evidence, rest: Dialect["rest"], scatter: Scatter): Mar
     MOST,
   );
   if (track.onset.length < 2) return [];
-  if (track.mode === "taps") return [tapped(track, rest, scatter)];
-  return lampTests(track).flatMap(([steadyMs, flashes]) => {
+  if (track.mode === "taps") return slipsOf(tapped(joined(track, scatter), rest, scatter));
+  return lampTests(joined(track, scatter)).flatMap(([steadyMs, flashes]) => {
     const lengths = Array.from(flashes.length);
     const base = { rest, track: flashes, steadyMs, scatter };
     const alike = { ...base, long: lengths.map(() => false), short: median(lengths), longMs: null };
@@ -106,16 +106,14 @@ function taken(evidence: Evidence, rest: Dialect["rest"], scatter: Scatter): Mar
  * flashes that were missed in a run are put back, then those beside longer rests too; a rare rest may be the hole of one, or no slip.
  */
 function slipsOf(marks: Marks): Marks[] {
-  const once = withoutDoubles(marks);
-  const kinds = kindsOf(once.rests, once.scatter, MOST_KINDS)[0];
-  if (!kinds) return [once];
+  const kinds = kindsOf(marks.rests, marks.scatter, MOST_KINDS)[0];
+  const usual = usualOf(marks.rests, marks.scatter);
+  if (usual === undefined) return [marks];
   const many = kinds.ms.map((_, kind) => kinds.of.reduce((sum, own) => sum + Number(own === kind), 0));
-  const often = kinds.ms.filter((_, kind) => many[kind] > MISSED * once.rests.length);
-  const usual = kinds.ms.find((_, kind) => many[kind] >= MANY * once.rests.length);
-  if (usual === undefined) return [once];
-  const inRuns = withMissed(once, often, usual, [usual]);
-  const all = withMissed(once, often, usual, [...new Set([usual, ...often])]);
-  return [once, ...(inRuns ? [inRuns] : []), ...(all && all.rests.length !== inRuns?.rests.length ? [all] : [])];
+  const often = kinds.ms.filter((_, kind) => many[kind] > MISSED * marks.rests.length);
+  const inRuns = withMissed(marks, often, usual, [usual]);
+  const all = withMissed(marks, often, usual, [...new Set([usual, ...often])]);
+  return [marks, ...(inRuns ? [inRuns] : []), ...(all && all.rests.length !== inRuns?.rests.length ? [all] : [])];
 }
 
 /** With flashes put back between the usual rest and one of those before; null where that is none, or too many. */
@@ -144,19 +142,33 @@ function withMissed(marks: Marks, often: readonly number[], usual: number, befor
   };
 }
 
-/** Of two marks for one flash the rest behind counts from the first. */
-function withoutDoubles(marks: Marks): Marks {
-  const least = TWICE * median(marks.rests);
-  const kept = { long: [marks.long[0]], rests: [] as number[] };
-  let before = 0;
-  for (const [i, rest] of marks.rests.entries())
-    if (rest < least && i + 1 < marks.rests.length) before += rest;
+/** Two marks for one flash are one: between them lies far less than the usual rest, or, of taps, the usual time. */
+function joined(track: Track, scatter: Scatter): Track {
+  const end = (i: number) => track.onset[i] + (track.mode === "taps" ? 0 : track.length[i]);
+  const between = Array.from(track.onset.subarray(1), (t, i) => Math.max(1, t - end(i)));
+  const usual = usualOf(between, scatter);
+  if (usual === undefined || !between.some((ms) => ms < TWICE * usual)) return track;
+  const kept: number[] = [];
+  const length: number[] = [];
+  for (let i = 0; i < track.onset.length; i++)
+    if (i && between[i - 1] < TWICE * usual) length[length.length - 1] = end(i) - track.onset[kept[kept.length - 1]];
     else {
-      kept.rests.push(rest + before);
-      kept.long.push(marks.long[i + 1]);
-      before = 0;
+      kept.push(i);
+      length.push(track.length[i]);
     }
-  return { ...marks, ...kept };
+  return {
+    ...track,
+    onset: Float64Array.from(kept, (i) => track.onset[i]),
+    length: track.mode === "taps" ? new Float64Array(kept.length).fill(NaN) : Float64Array.from(length),
+    said: Uint8Array.from(kept, (i) => track.said[i]),
+    pause: kept.map((i) => track.pause[i]),
+  };
+}
+
+/** The shortest kind of time of which there are many. */
+function usualOf(times: readonly number[], scatter: Scatter): number | undefined {
+  const kinds = kindsOf(times, scatter, MOST_KINDS)[0];
+  return kinds?.ms.find((_, k) => kinds.of.filter((own) => own === k).length >= MANY * times.length);
 }
 
 /** A first mark that is longer than all that follow was no flash; one that is as long as the longest, and stands alone, may have been one. */
@@ -184,7 +196,7 @@ function tapped(track: Track, rest: Dialect["rest"], scatter: Scatter): Marks {
   const periods = Array.from(track.onset.subarray(1), (t, i) => t - track.onset[i]);
   const shortest = (of: boolean) => {
     const own = periods.filter((_, i) => long[i] === of);
-    return kindsOf(own, scatter, 6)[0]?.ms[0] ?? null;
+    return usualOf(own, scatter) ?? null;
   };
   const [afterShort, afterLong] = [shortest(false), shortest(true)];
   const short = afterShort ? afterShort / 2 : (afterLong ?? 0) / 4;

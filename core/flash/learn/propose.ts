@@ -2,7 +2,19 @@ import type { Dialect, Faults, Phase } from "../dialect";
 import { isFault } from "../digits";
 import { kindsOf, type Kinds } from "./kinds";
 import type { Marks } from "./marks";
-import { most, stretches, tokensOf, wordOf, type Token } from "./tokens";
+import {
+  codeOfWord,
+  CONFORMING,
+  fixedIn,
+  groupsOf,
+  MOST_TOTAL,
+  oddIn,
+  rises,
+  type Listed,
+  type Roles,
+  type Style,
+} from "./groups";
+import { most, tokensOf, wordOf, type Token } from "./tokens";
 
 /** A way in which the lamp may talk, and how likely it is before its codes are read. */
 export interface Proposed {
@@ -21,8 +33,6 @@ export type Known = Partial<{ style: Dialect["digits"]["style"]; count: readonly
 const MOST_KINDS = 6;
 const PARTINGS = 2;
 const PARTING_IN_QUESTION = 15;
-/** Of the codes so many must be of the same make-up, as a share; the others were misread. */
-const CONFORMING = 0.6;
 /** A lamp that rests for so many times the longest rest of its list has stopped. */
 const STOPPED = 1.7;
 /** No lamp shows a code oftener in a row. */
@@ -31,7 +41,6 @@ const MOST_TIMES = 20;
 const BY_HAND_MS = 280;
 /** Shortest flash and rest of the format, ms. */
 const SHORTEST_MS = 120;
-const MOST_TOTAL = 60;
 
 /** Logs of what is believed of lamps of any make before one is seen; from the makes that are met most. */
 const PRIOR = {
@@ -41,7 +50,7 @@ const PRIOR = {
   once: Math.log(0.35),
   times: [Math.log(0.55), Math.log(0.2), Math.log(0.2)],
   timesMore: Math.log(0.05),
-  fixed: Math.log(0.06),
+  fixed: Math.log(0.15),
   between: Math.log(0.08),
   before: Math.log(0.02),
   order: Math.log(0.5),
@@ -64,17 +73,6 @@ export function propose(marks: Marks, known: Known = {}): Proposed[] {
       (!known.style || known.style === digits.style) &&
       (!known.count || known.count.join() === digits.count.join()),
   );
-}
-
-/** How digits are shown, and which kinds of rest stand in a code. */
-interface Style {
-  style: Dialect["digits"]["style"];
-  count: number[];
-  zero: number | null;
-  /** Kinds of rest below this stand in a code. */
-  within: number;
-  tokens: Token[];
-  logPrior: number;
 }
 
 function stylesOf(marks: Marks, kinds: Kinds): Style[] {
@@ -119,9 +117,6 @@ function partsTens({ long }: Marks, { of }: Kinds): boolean {
   return second.filter(({ i }) => long[i] && !long[i + 1]).length > 0.8 * second.length;
 }
 
-/** Which kinds of rest stand between showings of one code, between two codes, and between two rounds of the list. */
-type Roles = readonly [repeat: number, code: number, pass: number];
-
 function rolesOf(upper: readonly number[]): Roles[] {
   const [a, b, c] = upper;
   if (upper.length === 0) return [];
@@ -143,14 +138,6 @@ function rolesOf(upper: readonly number[]): Roles[] {
         [a, b, c],
         [a, b, upper[3]],
       ];
-}
-
-/** A token of which the list is made, and what stands before the next one. */
-interface Listed {
-  word: string;
-  token: Token;
-  /** Kind of rest behind it, or the separator that stands there. */
-  after: number | "separator" | null;
 }
 
 function shows(marks: Marks, kinds: Kinds, style: Style): Proposed[] {
@@ -265,18 +252,10 @@ function arranged(
   const { short, longMs, steadyMs, rest, track } = marks;
   const base = plainDialect(marks, kinds, style, roles);
   const { gaps } = base;
-  const [repeat, code, pass] = roles;
-  const words = listed.map((l) => l.word);
-  const ends = (after: Listed["after"]) => after === "separator" || after === null || (pass > code && after >= pass);
-  const joins = (after: Listed["after"]) =>
-    typeof after === "number" && !ends(after) && (repeat === code || after <= repeat);
-  const groups = stretches(words, (i) => joins(listed[i - 1].after)).map((g) => ({
-    ...g,
-    after: listed[g.from + g.n - 1].after,
-  }));
+  const [, code, pass] = roles;
+  const { groups, rounds } = groupsOf(listed, roles);
   const inner = groups.length > 2 ? groups.slice(1, -1) : groups;
   const times = most(inner.map((g) => g.n)) ?? 1;
-  const rounds = roundsOf(groups, ends, pass > code);
   const { until, onset } = track;
   const longest = Math.max(...kinds.ms, 0);
   const stopped = until - onset[onset.length - 1] > STOPPED * longest + 2 * (longMs ?? short);
@@ -300,21 +279,7 @@ function arranged(
         ? [p, { ...p, dialect: { ...p.dialect, order: "ascending" as const } }]
         : [p],
     );
-  if (separator) {
-    const groups = separator.lone.map(({ flashes, before, after }): Phase => {
-      const [beforeMs, afterMs] = [restMs(kinds, before), restMs(kinds, after)];
-      return { kind: "group", flashes, means: "separator", beforeMs, afterMs };
-    });
-    const [group, second] = groups;
-    const two = [list("live"), group, list("stored")];
-    if (second) return [of([group, list("live"), second, list("stored")], true, PRIOR.between + PRIOR.before)];
-    if (stopped) return [of(two, false, PRIOR.between)];
-    return orders([
-      of([group, list()], true, PRIOR.before),
-      of(two, true, PRIOR.between),
-      of(two, false, PRIOR.between),
-    ]);
-  }
+  if (separator) return orders(parted(kinds, separator, stopped, list, of));
   const proposed: Proposed[] = [];
   const again = rounds.length > 1;
   const marked = pass > code;
@@ -323,12 +288,13 @@ function arranged(
   if (stopped || !again) proposed.push(of([list()], false, 0));
   const twice = rounds.length === 2 && (marked || rounds[0].length === rounds[1].length);
   if (twice) proposed.push(of([list(), list()], false, 0));
-  for (const fixed of marked ? fixedIn(rounds, style, times) : oddIn(groups, style, times)) {
+  for (const fixed of marked ? fixedIn(rounds, style, times) : oddIn(groups, style, times, stopped)) {
     const phase: Phase = { kind: "code", code: fixed.code, times: fixed.times, means: fixed.leads ? "mode" : "end" };
     const phases = fixed.leads ? [phase, list("stored", fixed.others)] : [list("stored", fixed.others), phase];
     // The code itself is one of many, as each code of a list is.
     const which = -Math.log(style.style === "counted" ? 9 ** Math.max(...style.count) : base.max);
     proposed.push(of(phases, !stopped, PRIOR.fixed + which));
+    if (!stopped && !again && !fixed.leads) proposed.push(of(phases, false, PRIOR.fixed + which));
     // Led once, the list may come twice.
     if (twice && fixed.leads)
       proposed.push(
@@ -338,99 +304,25 @@ function arranged(
   return orders(proposed);
 }
 
-/** Do the codes of every round rise, from wherever in the round one begins? */
-function rises(rounds: readonly Group[][], style: Style): boolean {
-  const whole = rounds.length > 1 ? rounds.slice(0, -1) : rounds;
-  return whole.every((round) => {
-    const codes = round.map((g) => Number(codeOfWord(g.word, style) ?? NaN));
-    const falls = codes.filter((c, i) => !(c < codes[(i + 1) % codes.length]));
-    return codes.length > 1 && falls.length === 1;
+/** Shows in which lone runs stand between lists, or before them. */
+function parted(
+  kinds: Kinds,
+  { lone }: Separator,
+  stopped: boolean,
+  list: (memory?: "stored" | "live") => Phase,
+  of: (phases: Phase[], round: boolean, more: number) => Proposed,
+): Proposed[] {
+  const [group, second] = lone.map(({ flashes, before, after }): Phase => {
+    const [beforeMs, afterMs] = [restMs(kinds, before), restMs(kinds, after)];
+    return { kind: "group", flashes, means: "separator", beforeMs, afterMs };
   });
-}
-
-interface Group {
-  word: string;
-  n: number;
-  after: Listed["after"];
-}
-
-/** Rounds of the list: between the longest rests, or, where none is longer than that between codes, as often as the row repeats itself. */
-function roundsOf(groups: readonly Group[], ends: (after: Listed["after"]) => boolean, marked: boolean): Group[][] {
-  if (marked) {
-    const rounds: Group[][] = [[]];
-    for (const g of groups) {
-      rounds[rounds.length - 1].push(g);
-      if (ends(g.after)) rounds.push([]);
-    }
-    return rounds.filter((r) => r.length);
-  }
-  for (let period = 1; period < groups.length; period++)
-    if (groups.slice(period).every((g, i) => g.word === groups[i].word))
-      return Array.from({ length: Math.ceil(groups.length / period) }, (_, r) =>
-        groups.slice(r * period, (r + 1) * period),
-      );
-  return [[...groups]];
-}
-
-/** A code that may belong to the show and be no fault: how often it is shown, and the others. */
-interface Fixed {
-  code: string;
-  times: number;
-  leads: boolean;
-  others: number;
-}
-
-/** Codes that come in every round at its beginning, or at its end. */
-function fixedIn(rounds: readonly Group[][], style: Style, times: number): Fixed[] {
-  const whole = rounds.length > 2 ? rounds.slice(1, -1) : rounds.length === 2 ? rounds.slice(0, 1) : rounds;
-  const found: Fixed[] = [];
-  for (const leads of [true, false]) {
-    const at = whole.map((r) => (leads ? r[0] : r[r.length - 1]));
-    const word = most(at.map((g) => g.word));
-    const own = at.filter((g) => g.word === word);
-    // A show that leads once and stops has it in its first round alone.
-    const led = leads && rounds.length === 2 && rounds[0].length > 1;
-    if (!word || (!led && (own.length < whole.length || whole.some((r) => r.length < 2)))) continue;
-    const code = codeOfWord(word, style);
-    const rest = whole.flatMap((r) => r.filter((g) => g.word !== word));
-    if (code)
-      found.push({
-        code,
-        times: most(own.map((g) => g.n)) ?? times,
-        leads,
-        others: most(rest.map((g) => g.n)) ?? times,
-      });
-  }
-  return found;
-}
-
-/** Where nothing marks the rounds: a code that is shown oftener or less often than the others each time it comes. */
-function oddIn(groups: readonly Group[], style: Style, times: number): Fixed[] {
-  // The first may have been come upon in its middle, the last was cut off, and a last showing that was cut off in its middle
-  // reads as one of another code; what was shown oftener than others was not.
-  const begun = groups.findIndex((g) => g.n > times);
-  const inner = groups.slice(begun === 0 ? 0 : 1, groups.length > 4 ? -2 : -1);
-  const found: Fixed[] = [];
-  for (const word of new Set(inner.map((g) => g.word))) {
-    const own = inner.filter((g) => g.word === word).map((g) => g.n);
-    const others = inner.filter((g) => g.word !== word).map((g) => g.n);
-    const [n, usual] = [most(own), most(others)];
-    const code = codeOfWord(word, style);
-    if (!code || n === undefined || usual === undefined) continue;
-    if (own.filter((x) => x === n).length <= CONFORMING * own.length) continue;
-    if (n !== usual && others.filter((x) => x === usual).length >= CONFORMING * others.length)
-      found.push({ code, times: n, leads: true, others: usual });
-  }
-  return found;
-}
-
-function codeOfWord(word: string, { style, zero, count }: Style): string | null {
-  const runs = word.split(" ").map((r) => r.split(".").map(Number));
-  if (style === "long-short") {
-    const [long, short] = runs[0];
-    return runs.length === 1 && long < 10 && short < 10 && long + short ? String(10 * long + short) : null;
-  }
-  if (style === "total") return runs[0][1] <= MOST_TOTAL ? String(runs[0][1]) : null;
-  if (runs.some(([, short], i) => short > 9 && !(i && short === zero))) return null;
-  return count.includes(runs.length) ? runs.map(([, short]) => (short === zero ? 0 : short)).join("") : null;
+  // Which of two leads the round nobody can see who did not see it begin.
+  if (second)
+    return [
+      [group, second],
+      [second, group],
+    ].map(([a, b]) => of([a, list("live"), b, list("stored")], true, PRIOR.between + PRIOR.before));
+  const two = [list("live"), group, list("stored")];
+  if (stopped) return [of(two, false, PRIOR.between)];
+  return [of([group, list()], true, PRIOR.before), of(two, true, PRIOR.between), of(two, false, PRIOR.between)];
 }
