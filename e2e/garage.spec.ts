@@ -198,8 +198,8 @@ test("the longest plate, title and notebook that a record can hold are laid out 
   // Of so many lines the latest stand there; the others come when they are asked for.
   await page.goto(`${plain}/jobs/${job.id}/story`);
   const lines = page.getByRole("list", { name: "Lines of the notebook" });
-  await expect(lines.getByText("N".repeat(4000))).toBeVisible();
-  await expect(lines.getByText("Line 4900", { exact: true })).toHaveCount(0);
+  await expect(lines.getByText("N".repeat(4000))).toBeInViewport();
+  await expect(lines.getByText(/Line 4900$/)).toHaveCount(0);
   await lines.getByRole("button", { name: "Show 300 earlier lines of 4,901" }).click();
-  await expect(lines.getByText("Line 4601", { exact: true })).toHaveCount(1);
+  await expect(lines.getByText(/Line 4601$/)).toHaveCount(1);
 });

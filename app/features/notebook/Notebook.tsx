@@ -53,8 +53,6 @@ const Lines = styled.ol`
   }
   li {
     overflow-wrap: anywhere;
-    content-visibility: auto;
-    contain-intrinsic-size: auto 28px;
   }
 `;
 
