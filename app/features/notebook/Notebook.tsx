@@ -232,7 +232,14 @@ export function Notebook({ job, step }: { job: Job; step: StepId }) {
       <Lines ref={lines} tabIndex={0} aria-label="Lines of the notebook">
         {earlier > 0 && (
           <li>
-            <Button $look="quiet" onPress={() => show(shown + EARLIER)}>
+            <Button
+              $look="quiet"
+              onPress={() => {
+                show(shown + EARLIER);
+                // With the last of them the button goes; who is at the keyboard stays in the list.
+                if (earlier <= EARLIER) lines.current?.focus();
+              }}
+            >
               Show {Math.min(earlier, EARLIER).toLocaleString("en")} earlier lines
               {earlier > EARLIER && ` of ${earlier.toLocaleString("en")}`}
             </Button>

@@ -128,8 +128,7 @@ export function fixedIn(rounds: readonly Group[][], style: Style, times: number)
 export function oddIn(groups: readonly Group[], style: Style, times: number, stopped: boolean): Fixed[] {
   // The first may have been come upon in its middle, the last was cut off, and a last showing that was cut off in its middle
   // reads as one of another code; what was shown oftener than others was not.
-  const begun = groups.findIndex((g) => g.n > times);
-  const inner = groups.slice(begun === 0 ? 0 : 1, stopped ? undefined : groups.length > 4 ? -2 : -1);
+  const inner = groups.slice(groups[0].n > times ? 0 : 1, stopped ? undefined : groups.length > 4 ? -2 : -1);
   const found: Fixed[] = [];
   for (const word of new Set(inner.map((g) => g.word))) {
     const own = inner.filter((g) => g.word === word).map((g) => g.n);
@@ -149,6 +148,7 @@ export function oddIn(groups: readonly Group[], style: Style, times: number, sto
   return found;
 }
 
+/** The code that a word shows in this style, or null where no code looks so. */
 export function codeOfWord(word: string, { style, zero, count }: Style): string | null {
   const runs = word.split(" ").map((r) => r.split(".").map(Number));
   if (style === "long-short") {

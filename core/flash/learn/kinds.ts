@@ -74,7 +74,7 @@ export function kindsOf(times: readonly number[], scatter: Scatter, most: number
 /** A few times that lie beside a kind of many are strays of it: no kind of their own, though they gain more by it than it costs. */
 function withoutStrays({ ms, of, log }: Kinds, n: number): Kinds {
   if (n < ENOUGH) return { ms, of, log };
-  const many = ms.map((_, kind) => of.reduce((sum, own) => sum + Number(own === kind), 0));
+  const many = manyOf({ ms, of });
   const home = ms.map((own, kind) => {
     const beside = ms.findIndex((m, k) =>
       STRAYS.some(({ times, off }) => many[k] > times * many[kind] && Math.abs(Math.log(m / own)) < off),
@@ -83,6 +83,11 @@ function withoutStrays({ ms, of, log }: Kinds, n: number): Kinds {
   });
   const kept = [...new Set(home)].sort((a, b) => a - b);
   return { ms: kept.map((kind) => ms[kind]), of: of.map((kind) => kept.indexOf(home[kind])), log };
+}
+
+/** How many times are of each kind. */
+export function manyOf({ ms, of }: Pick<Kinds, "ms" | "of">): number[] {
+  return ms.map((_, kind) => of.reduce((sum, own) => sum + Number(own === kind), 0));
 }
 
 /** A time on a scale on which its scatter is 1 everywhere (variance stabilised; Bartlett 1947). */

@@ -1,6 +1,6 @@
 import type { Dialect } from "../dialect";
 import { firstOf, trackOf, type Evidence, type Track } from "../evidence";
-import { kindsOf, type Scatter } from "./kinds";
+import { kindsOf, manyOf, type Kinds, type Scatter } from "./kinds";
 
 /** Marks of a lamp of which nothing is known: one way of taking what was seen. */
 export interface Marks {
@@ -106,10 +106,10 @@ function taken(evidence: Evidence, rest: Dialect["rest"], scatter: Scatter): Mar
  * flashes that were missed in a run are put back, then those beside longer rests too; a rare rest may be the hole of one, or no slip.
  */
 function slipsOf(marks: Marks): Marks[] {
-  const kinds = kindsOf(marks.rests, marks.scatter, MOST_KINDS)[0];
-  const usual = usualOf(marks.rests, marks.scatter);
+  const [kinds] = kindsOf(marks.rests, marks.scatter, MOST_KINDS);
+  const usual = usualOf(kinds);
   if (usual === undefined) return [marks];
-  const many = kinds.ms.map((_, kind) => kinds.of.reduce((sum, own) => sum + Number(own === kind), 0));
+  const many = manyOf(kinds);
   const often = kinds.ms.filter((_, kind) => many[kind] > MISSED * marks.rests.length);
   const inRuns = withMissed(marks, often, usual, [usual]);
   const all = withMissed(marks, often, usual, [...new Set([usual, ...often])]);
@@ -146,7 +146,7 @@ function withMissed(marks: Marks, often: readonly number[], usual: number, befor
 function joined(track: Track, scatter: Scatter): Track {
   const end = (i: number) => track.onset[i] + (track.mode === "taps" ? 0 : track.length[i]);
   const between = Array.from(track.onset.subarray(1), (t, i) => Math.max(1, t - end(i)));
-  const usual = usualOf(between, scatter);
+  const usual = usualOf(kindsOf(between, scatter, MOST_KINDS)[0]);
   if (usual === undefined || !between.some((ms) => ms < TWICE * usual)) return track;
   const kept: number[] = [];
   const length: number[] = [];
@@ -166,9 +166,10 @@ function joined(track: Track, scatter: Scatter): Track {
 }
 
 /** The shortest kind of time of which there are many. */
-function usualOf(times: readonly number[], scatter: Scatter): number | undefined {
-  const kinds = kindsOf(times, scatter, MOST_KINDS)[0];
-  return kinds?.ms.find((_, k) => kinds.of.filter((own) => own === k).length >= MANY * times.length);
+function usualOf(kinds: Kinds | undefined): number | undefined {
+  if (!kinds) return undefined;
+  const many = manyOf(kinds);
+  return kinds.ms.find((_, kind) => many[kind] >= MANY * kinds.of.length);
 }
 
 /** A first mark that is longer than all that follow was no flash; one that is as long as the longest, and stands alone, may have been one. */
@@ -196,7 +197,7 @@ function tapped(track: Track, rest: Dialect["rest"], scatter: Scatter): Marks {
   const periods = Array.from(track.onset.subarray(1), (t, i) => t - track.onset[i]);
   const shortest = (of: boolean) => {
     const own = periods.filter((_, i) => long[i] === of);
-    return usualOf(own, scatter) ?? null;
+    return usualOf(kindsOf(own, scatter, MOST_KINDS)[0]) ?? null;
   };
   const [afterShort, afterLong] = [shortest(false), shortest(true)];
   const short = afterShort ? afterShort / 2 : (afterLong ?? 0) / 4;
