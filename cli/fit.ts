@@ -1,7 +1,7 @@
 import { writeFileSync } from "node:fs";
 import { makeCase, type MadeCase } from "@core/cases/case";
 import { PROFILES } from "@core/cases/watchers";
-import { score } from "@core/flash/align";
+import { score } from "@core/flash/score";
 import { memoriesOf, type Dialect } from "@core/flash/dialect";
 import { trackOf, type Evidence, type Track } from "@core/flash/evidence";
 import { flatten, type Flat } from "@core/flash/flat";

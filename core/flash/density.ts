@@ -1,28 +1,23 @@
-import type { Track } from "./evidence";
+import { expNeg } from "./trellis/exp";
 import type { Observer } from "./observer";
 
 /** Density of the first onset, per ms: it may come any time. The same for every hypothesis. */
 export const FIRST = 1 / 5000;
 /** Share of intervals that err more widely than the rest (three times). */
 const WIDE = 0.01;
-/** Length of a spurious mark: anything up to this, ms. */
-const EXTRA_LENGTH = 2000;
-/** Typical length of a blip, ms. */
-const BLIP = 90;
-/** The second of two marks made of one flash comes within this time of the first, ms. */
-const DOUBLE_FROM = 60;
-const DOUBLE_TO = 320;
+/** Density of a mark that ends when nobody expects it, per ms. */
+const ODD_END = 1e-7;
 
 const SQRT_2PI = Math.sqrt(2 * Math.PI);
 /** Normal density. */
 export function gauss(x: number, variance: number): number {
   const z = (x * x) / variance;
-  return z > 60 ? 0 : Math.exp(-0.5 * z) / Math.sqrt(variance) / SQRT_2PI;
+  return z > 60 ? 0 : expNeg(-0.5 * z) / (Math.sqrt(variance) * SQRT_2PI);
 }
 
 /** Density of a step from one mark to a later one: normal, with a share that errs three times as widely. */
 function stepDensity(late: number, variance: number): number {
-  const wide = Math.exp((late * late) / (-18 * variance));
+  const wide = expNeg((late * late) / (-18 * variance));
   const three = wide * wide * wide;
   return ((1 - WIDE) * three * three * three + (WIDE / 3) * wide) / (SQRT_2PI * Math.sqrt(variance));
 }
@@ -36,25 +31,31 @@ export interface Clock {
   p: number;
   late: number;
   variance: number;
+  /** Below this, nobody cares how probable it is. */
+  least: number;
+}
+
+export const newClock = (): Clock => ({ p: 0, late: 0, variance: 0, least: 0 });
+
+/** How long the flashes of a show are, at the tempo, ms: each alone, and where it ran together with the next (NaN: it has none). */
+export interface Lengths {
+  alone: Float64Array;
+  merged: Float64Array;
 }
 
 /**
- * Takes a mark in: first its onset, expected `late` ms after the seen one with `variance`, then, where its length is
- * known, its end. An infinite variance means that nothing was expected; then `p` counts the length alone.
- * @param clock is overwritten with the outcome
- * @param expected length of the flash, ms
- * @param mergedLength length of the mark if it ran together with the next one; NaN where there is none
+ * Takes mark `m` in as flash `j`: first its onset, expected `clock.late` ms after the seen one with `clock.variance`, then, where
+ * its length is known, its end. An infinite variance means that nothing was expected; then `p` counts the length alone.
+ * All numbers come and go in rows and in `clock`: this is the innermost of all loops, and a fraction that is passed as an argument
+ * is put into a box of its own each time.
+ * @param clock is overwritten with the outcome; `p` is 0 where it is surely below `clock.least`
+ * @param lengths of the marks, ms; NaN where not known
  */
-export function tick(
-  clock: Clock,
-  late: number,
-  variance: number,
-  o: Observer,
-  length: number,
-  expected: number,
-  mergedLength: number,
-): void {
+export function tick(clock: Clock, o: Observer, lengths: Float64Array, m: number, flashes: Lengths, j: number): void {
   const noise = o.onsetSd * o.onsetSd;
+  const length = lengths[m];
+  let late = clock.late;
+  let variance = clock.variance;
   let p = 1;
   if (variance === Infinity) {
     late = 0;
@@ -68,35 +69,33 @@ export function tick(
     variance *= share / (variance + share);
   }
   if (length === length && o.endSd > 0) {
-    const own = (0.03 * expected) ** 2;
-    const ending = o.endSd * o.endSd;
-    const before = variance + own;
-    const sum = before + ending;
-    const off = late + expected - length;
-    let density = (1 - o.merge) * stepDensity(off, sum);
-    if (mergedLength === mergedLength) density += o.merge * gauss(late + mergedLength - length, 2 * sum);
-    p *= density + 1e-7;
-    if (off * off < 12 * sum) {
-      // From here on counts the end: as an onset it stands for, without the flash's own jitter, which the next step adds.
-      late = (off * ending) / sum + length - expected;
-      variance = (before * ending) / sum - own;
+    if (p * peakEnd(o, length) < clock.least) p = 0;
+    else {
+      const expected = flashes.alone[j];
+      const mergedLength = flashes.merged[j];
+      const own = 0.0009 * expected * expected;
+      const ending = o.endSd * o.endSd;
+      const before = variance + own;
+      const sum = before + ending;
+      const off = late + expected - length;
+      let density = (1 - o.merge) * stepDensity(off, sum);
+      if (mergedLength === mergedLength) density += o.merge * gauss(late + mergedLength - length, 2 * sum);
+      p *= density + ODD_END;
+      if (off * off < 12 * sum) {
+        // From here on counts the end: as an onset it stands for, without the flash's own jitter, which the next step adds.
+        late = (off * ending) / sum + length - expected;
+        variance = (before * ending) / sum - own;
+      }
     }
   }
-  clock.p = p;
+  clock.p = p < clock.least ? 0 : p;
   clock.late = late;
   clock.variance = variance;
 }
 
-/** Density of a spurious mark: one that came from nowhere, or the second of two marks made of one flash. */
-export function extraDensity(track: Track, m: number, o: Observer): number {
-  const gap = m > 0 ? track.onset[m] - track.onset[m - 1] : Infinity;
-  const second = gap > DOUBLE_FROM && gap < DOUBLE_TO ? o.double / (DOUBLE_TO - DOUBLE_FROM) : 0;
-  const named = track.said[m] ? 0.5 : 1;
-  if (track.length[m] !== track.length[m]) return named * (o.extra + second);
-  return named * (o.extra + second) * extraLength(track.length[m]);
-}
+/** The most that {@link tick} can give for an onset that was expected, per ms. */
+export const peakOnset = (o: Observer): number => 1 / (SQRT_2PI * o.onsetSd);
 
-/** Spurious marks are mostly short: half of them blips, the others of any length. */
-function extraLength(ms: number): number {
-  return (0.5 * Math.exp(-ms / BLIP)) / BLIP + (ms < EXTRA_LENGTH ? 0.5 / EXTRA_LENGTH : 1e-6);
-}
+/** The most that it can give for the end of a mark of that length (NaN where not known). */
+export const peakEnd = (o: Observer, length: number): number =>
+  length === length && o.endSd > 0 ? 1 / (SQRT_2PI * o.endSd) + ODD_END : 1;

@@ -1,4 +1,4 @@
-import { score } from "./align";
+import { score } from "./score";
 import type { Track } from "./evidence";
 import { playFilm, type Film } from "./film";
 import type { Flat } from "./flat";

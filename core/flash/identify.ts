@@ -1,4 +1,4 @@
-import { logAdd } from "./align";
+import { logAdd } from "./trellis/log";
 import { anythingLog } from "./anything";
 import type { Dialect } from "./dialect";
 import { trackOf, type Evidence, type Filmed } from "./evidence";

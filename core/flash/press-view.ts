@@ -1,4 +1,5 @@
-import { logAdd, score } from "./align";
+import { score } from "./score";
+import { logAdd } from "./trellis/log";
 import type { Dialect } from "./dialect";
 import { codeOf, runsOf, type Run } from "./digits";
 import { trackOf, type Press, type Tap, type Track } from "./evidence";

@@ -6,7 +6,7 @@ import { RUN_OBSERVERS, type RunObserver } from "./observer";
 import { runWalksOf } from "./run-walks";
 import { fromStart, type Show, type Unit } from "./show";
 import type { Score, Span, View } from "./view";
-import { logAdd } from "./align";
+import { logAdd } from "./trellis/log";
 
 /** A show as a row of runs: what somebody calls out who counts one run after the other. */
 export interface Runs {

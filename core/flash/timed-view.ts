@@ -1,4 +1,6 @@
-import { align, logAdd, score, type Alignment } from "./align";
+import { align, type Alignment } from "./align";
+import { score } from "./score";
+import { logAdd } from "./trellis/log";
 import type { Dialect } from "./dialect";
 import { evenLog } from "./even";
 import type { Track } from "./evidence";
@@ -10,7 +12,7 @@ import { readingOf } from "./reading";
 import { answered } from "./stopped";
 import { walksOf } from "./walks";
 import { TEMPO_MAX, TEMPO_MIN, tempoLog } from "./tempo";
-import type { View } from "./view";
+import type { Score, View } from "./view";
 import { placeMarks, refitTempo, spansOf } from "./placing";
 
 /** A change of tempo below this share is no change. */
@@ -26,6 +28,8 @@ export interface Setting {
 interface Prepared extends Setting {
   flat: Flat;
   alignment?: Alignment;
+  /** How well it explains the marks, where that was worked out to the end; without the prior of the tempo. */
+  own?: Score;
 }
 
 /** Marks with times (taps, held keys, edges): the view that aligns onsets with a show played at a tempo. */
@@ -45,9 +49,10 @@ export function timedView(
       return Array.from({ length: DRAWS }, () => readingOf(dialect, walks.draw(random)));
     },
     prepare: (show, setting) => ({ ...setting, flat: flatten(show, track.mode) }),
-    score: ({ flat, tempo, observer }, against) => {
-      const own = score(track, flat, tempo, observer, against);
-      return { ...own, logLik: own.logLik + tempoLog(tempo) };
+    score: (p, against) => {
+      const own = score(track, p.flat, p.tempo, p.observer, against);
+      if (own.logLik > -Infinity) p.own = own;
+      return { ...own, logLik: own.logLik + tempoLog(p.tempo) };
     },
     weigh: (p) => weigh(track, observers, p) + tempoLog(p.tempo),
     refit: (p) => {
@@ -76,11 +81,16 @@ export function timedView(
 /** Half the width of the stretch of tempo that is weighed in. */
 const TEMPO_STEP = 0.01;
 
+/** A kind of observer, or a tempo, that falls so far behind on the way adds nothing, nats. */
+const LEFT_BEHIND = 30;
+
 /** Log probability with all kinds of observer and the tempi near the prepared one weighed in. */
-function weigh(track: Track, observers: readonly Observer[], { flat, tempo, observer }: Prepared): number {
-  const at = (t: number) => score(track, flat, t, observer).logLik;
-  const sum = observers.reduce((s, o) => logAdd(s, score(track, flat, tempo, o).logLik), -Infinity);
-  const [before, here, after] = [at(tempo * (1 - TEMPO_STEP)), at(tempo), at(tempo * (1 + TEMPO_STEP))];
+function weigh(track: Track, observers: readonly Observer[], { flat, tempo, observer, own }: Prepared): number {
+  const whole = own ?? score(track, flat, tempo, observer);
+  const here = whole.logLik;
+  const beside = (t: number, o: Observer) => score(track, flat, t, o, whole, LEFT_BEHIND).logLik;
+  const sum = observers.reduce((s, o) => (o === observer ? s : logAdd(s, beside(tempo, o))), here);
+  const [before, after] = [beside(tempo * (1 - TEMPO_STEP), observer), beside(tempo * (1 + TEMPO_STEP), observer)];
   // The top of the parabola through the three.
   const bend = 2 * here - before - after;
   const top = bend > 0 ? Math.min((after - before) ** 2 / (8 * bend), Math.max(before, after, here) - here + 3) : 0;

@@ -1,8 +1,10 @@
-import { extraDensity, FIRST, tick, type Clock } from "./density";
+import { FIRST, newClock, peakEnd, peakOnset, tick, type Clock, type Lengths } from "./density";
 import { choose } from "./draw";
 import type { Track } from "./evidence";
 import type { Grammar, GrammarNode } from "./grammar";
 import type { Observer } from "./observer";
+import { logExtras, MAX_EXTRA } from "./spurious";
+import { arrive, column, positions, settle, type Column, type Positions } from "./trellis/column";
 
 /** One flash of a walk through the grammar: seen as a mark, or missed. */
 export interface Pace {
@@ -21,8 +23,6 @@ export interface Walks {
   draw: (random: () => number) => Pace[];
 }
 
-/** At most so many marks in a row are taken for spurious. */
-const MAX_EXTRA = 3;
 /** Ways with a chance below this are not followed. */
 const LEAST = 3e-5;
 const DEEPEST = 5;
@@ -36,6 +36,8 @@ const ANYWHERE = 1e-7;
 const LOST = 1e-12;
 /** A hidden position this far behind the best one is dropped. */
 const BEAM = 1e-4;
+/** What adds less than this share of the best one's weight to a hidden position is left out. */
+const NEGLIGIBLE = BEAM / 10;
 
 /** A step from one mark to a later one, by flashes that were missed; `from` is -1 where the walk begins or jumps. */
 interface Step {
@@ -57,133 +59,55 @@ interface Via {
  * (forward filtering, backward sampling). Only the first `most` marks are looked at.
  * @param keep false where nothing will be drawn and only the likelihood is wanted
  */
-// eslint-disable-next-line max-lines-per-function -- one loop over the pictures: its parts share rows that are written in place
 export function walksOf(grammar: Grammar, track: Track, tempo: number, o: Observer, most: number, keep = true): Walks {
   const marks = Math.min(track.onset.length, most);
-  const n = grammar.nodes.length;
-  const seen = grammar.nodes.map((node) => track.mode !== "taps" || node.kind !== "steady");
-  const steps: Step[][] = [];
-  const alpha: { index: number[]; weight: Float64Array; late: Float64Array; variance: Float64Array; scale: number }[] =
-    [];
-  const logExtra = Array.from({ length: marks }, (_, m) => Math.log(extraDensity(track, m, o)));
-  const visible = seen.reduce((k, s) => k + Number(s), 0);
-  const chains = chainsFor(grammar, seen, o, track.mode);
-  const noise = o.onsetSd ** 2;
-  const { fromStart } = grammar;
-  const dense = new Float64Array(n);
-  const lateSum = new Float64Array(n);
-  const squareSum = new Float64Array(n);
-
-  const clock: Clock = { p: 0, late: 0, variance: 0 };
-  /** Takes mark `m` in as node `j`; leaves the probability of that in `clock.p`. */
-  const take = (m: number, j: number, late: number, variance: number): void => {
-    const node = grammar.nodes[j];
-    tick(clock, late, variance, o, track.length[m], node.ms * tempo, NaN);
-    const said = track.said[m];
-    if (said) clock.p *= (said === 2) === node.long ? 1 - o.misnamed : o.misnamed;
+  const { nodes } = grammar;
+  const seen = nodes.map((node) => track.mode !== "taps" || node.kind !== "steady");
+  const run: Run = {
+    grammar,
+    track,
+    o,
+    seen,
+    chains: chainsFor(grammar, seen, o, track.mode),
+    lengths: {
+      alone: Float64Array.from(nodes, (node) => node.ms * tempo),
+      merged: new Float64Array(nodes.length).fill(NaN),
+    },
+    tempo,
+    column: column(nodes.length),
+    clock: newClock(),
+    steps: keep ? [] : null,
   };
-
+  const logExtra = logExtras(track, o);
+  const visible = seen.reduce((k, s) => k + Number(s), 0);
+  const alpha: Positions[] = [];
+  const steps: Step[][] = [];
   let beginnings = 0;
   for (let m = 0; m < marks; m++) {
-    const here: Step[] = [];
-    let max = 0;
-    const put = (
-      back: number,
-      from: number,
-      to: number,
-      weight: number,
-      via: Via | null,
-      late: number,
-      variance: number,
-    ): void => {
-      take(m, to, late, variance);
-      const w = weight * clock.p;
-      if (w <= 0) return;
-      if (keep) here.push({ back, from, to, weight: w, via });
-      dense[to] += w;
-      lateSum[to] += w * clock.late;
-      squareSum[to] += w * (clock.variance + clock.late ** 2);
-      max = Math.max(max, dense[to]);
-    };
+    const last = Math.min(m, MAX_EXTRA + 1);
     let reference = -Infinity;
-    for (let back = 1; back <= MAX_EXTRA + 1 && back <= m && reference === -Infinity; back++)
-      reference = alpha[m - back].scale;
+    for (let back = 1; back <= last && reference === -Infinity; back++) reference = alpha[m - back].scale;
     if (reference === -Infinity) reference = beginnings;
     const pause = track.pause[m] !== null;
-    let extras = 0;
-    for (let back = 1; back <= MAX_EXTRA + 1 && back <= m && !pause; back++) {
-      const before = alpha[m - back];
-      const relative = before.scale - reference + extras;
-      extras += logExtra[m - back];
-      if (relative < -40) continue;
-      const factor = Math.exp(relative);
-      const dt = track.onset[m] - track.onset[m - back];
-      for (const from of before.index) {
-        const weight = before.weight[from] * factor;
-        if (weight < 1e-6) continue;
-        const behind = before.late[from] - dt;
-        const spread = before.variance[from] + noise;
-        // Chains come shortest first: only those between the two bounds can fit.
-        const list = chains[from];
-        const least = (-behind - REACH * Math.sqrt(spread + (JITTER_REACH * dt) ** 2)) / tempo;
-        for (let i = firstFrom(list, least); i < list.length; i++) {
-          const c = list[i];
-          const late = behind + c.step * tempo;
-          const variance = before.variance[from] + c.variance * tempo * tempo;
-          const square = late * late;
-          if (square > REACH * REACH * (variance + noise)) {
-            if (late > 0 && square > REACH * REACH * (spread + (JITTER_REACH * c.step * tempo) ** 2)) break;
-            continue;
-          }
-          put(back, from, c.to, weight * c.p, c.via, late, variance);
-        }
-      }
+    for (let back = 1, extra = 0; back <= last && !pause; back++) {
+      const relative = alpha[m - back].scale - reference + extra;
+      extra += logExtra[m - back];
+      if (relative >= -40) goOn(run, alpha[m - back], m, back, Math.exp(relative));
     }
-    // The walk begins here, or goes on from anywhere.
-    const begin = m <= MAX_EXTRA ? FIRST * Math.exp(beginnings - reference) : 0;
-    if (begin > 0) {
-      for (const s of grammar.starts) {
-        const via = { way: { to: s.node, fresh: true, again: true }, before: null };
-        if (seen[s.node]) put(0, -1, s.node, fromStart * s.p * begin, via, 0, Infinity);
-        else
-          for (const way of grammar.next[s.node])
-            put(
-              0,
-              -1,
-              way.to,
-              fromStart * s.p * way.p * begin,
-              { way: { ...way, again: true }, before: null },
-              0,
-              Infinity,
-            );
-      }
-      for (let j = 0; j < n; j++) if (seen[j]) put(0, -1, j, ((1 - fromStart) / visible) * begin, null, 0, Infinity);
+    if (m <= MAX_EXTRA) beginAt(run, m, FIRST * Math.exp(beginnings - reference), visible);
+    if (m > 0 && (pause || run.column.max < LOST)) {
+      const weight = ((pause ? 1 : ANYWHERE) * FIRST * Math.exp(alpha[m - 1].scale - reference)) / visible;
+      if (weight > 0) for (let j = 0; j < nodes.length; j++) if (seen[j]) putAnywhen(run, m, 1, j, weight, null);
     }
-    if (m > 0 && (pause || max < LOST)) {
-      const jump = pause ? 1 : ANYWHERE;
-      const weight = (jump * FIRST * Math.exp(alpha[m - 1].scale - reference)) / visible;
-      if (weight > 0) for (let j = 0; j < n; j++) if (seen[j]) put(1, -1, j, weight, null, 0, Infinity);
+    const { max } = run.column;
+    const here = keep ? positions(run.column.size) : (alpha[m - MAX_EXTRA - 2] ?? positions(nodes.length));
+    settle(run.column, here, BEAM, reference);
+    alpha.push(here);
+    if (run.steps) {
+      const alive = new Set(here.index.subarray(0, here.size));
+      steps.push(run.steps.filter((s) => s.weight > max * BEAM && alive.has(s.to)));
+      run.steps = [];
     }
-    const weight = new Float64Array(n);
-    const late = new Float64Array(n);
-    const variance = new Float64Array(n);
-    const index: number[] = [];
-    let sum = 0;
-    for (let j = 0; j < n; j++) {
-      if (dense[j] > max * BEAM) {
-        weight[j] = dense[j];
-        late[j] = lateSum[j] / dense[j];
-        variance[j] = squareSum[j] / dense[j] - late[j] ** 2;
-        sum += dense[j];
-        index.push(j);
-      }
-      dense[j] = 0;
-      lateSum[j] = 0;
-      squareSum[j] = 0;
-    }
-    if (sum > 0) for (const j of index) weight[j] /= sum;
-    alpha.push({ index, weight, late, variance, scale: sum > 0 ? reference + Math.log(sum) : -Infinity });
-    if (keep) steps.push(here.filter((s) => weight[s.to] > 0 && s.weight > max * BEAM));
     beginnings += logExtra[m];
   }
 
@@ -195,46 +119,142 @@ export function walksOf(grammar: Grammar, track: Track, tempo: number, o: Observ
   const best = Math.max(-Infinity, ...ends.map((e) => e.log));
   const logLik =
     best === -Infinity ? beginnings : best + Math.log(ends.reduce((s, e) => s + Math.exp(e.log - best), 0));
+  return { logLik, draw: (random) => (best === -Infinity ? [] : drawn(nodes, alpha, steps, ends, best, random)) };
+}
 
-  const draw = (random: () => number): Pace[] => {
-    if (best === -Infinity) return [];
-    let m = ends[choose(ends, (e) => Math.exp(e.log - best), random)].m;
-    let j = alpha[m].index[choose(alpha[m].index, (i) => alpha[m].weight[i], random)];
-    const paces: Pace[] = [];
-    for (;;) {
-      const options = steps[m].filter((s) => s.to === j);
-      const s = options[choose(options, (o) => o.weight, random)];
-      let mark = m;
-      let via = s?.via ?? null;
-      if (!via) paces.push({ node: grammar.nodes[j], mark, fresh: s?.from === -1, again: s?.from === -1 });
-      for (; via; via = via.before) {
-        const node = grammar.nodes[via.way.to];
-        paces.push({ node, mark, fresh: via.way.fresh, again: via.way.again });
-        mark = -1;
+/** What walks are sought through, and what is known so far. */
+interface Run {
+  grammar: Grammar;
+  track: Track;
+  o: Observer;
+  /** Which nodes are seen in this way of watching, and what comes after each. */
+  seen: readonly boolean[];
+  chains: readonly Chains[];
+  lengths: Lengths;
+  tempo: number;
+  column: Column;
+  clock: Clock;
+  /** Steps to the mark at hand; null where nothing will be drawn. */
+  steps: Step[] | null;
+}
+
+/** Mark `m` is node `to`, by a step of that weight, where the clock stands as `clock` tells. */
+function put(run: Run, m: number, back: number, from: number, to: number, weight: number, via: Via | null): void {
+  const { grammar, track, o, lengths, column, clock, steps } = run;
+  clock.least = (column.max * NEGLIGIBLE) / weight;
+  tick(clock, o, track.length, m, lengths, to);
+  const said = track.said[m];
+  if (said) clock.p *= (said === 2) === grammar.nodes[to].long ? 1 - o.misnamed : o.misnamed;
+  clock.p *= weight;
+  if (clock.p <= 0) return;
+  if (steps) steps.push({ back, from, to, weight: clock.p, via });
+  arrive(column, to, clock);
+}
+
+/** The same where nothing was expected. */
+function putAnywhen(run: Run, m: number, back: number, to: number, weight: number, via: Via | null): void {
+  run.clock.variance = Infinity;
+  put(run, m, back, -1, to, weight, via);
+}
+
+/** Mark `m` is a later flash than mark `m - back` was. */
+function goOn(run: Run, before: Positions, m: number, back: number, factor: number): void {
+  const { track, o, chains, tempo, column, clock } = run;
+  const noise = o.onsetSd ** 2;
+  const dt = track.onset[m] - track.onset[m - back];
+  const peak = peakOnset(o) * peakEnd(o, track.length[m]);
+  for (let s = 0; s < before.size; s++) {
+    const weight = before.weight[s] * factor;
+    // What would be dropped with the beam anyway is not gone into.
+    if (weight < 1e-6 || weight * peak < column.max * NEGLIGIBLE) continue;
+    const from = before.index[s];
+    const behind = before.late[s] - dt;
+    const known = before.variance[s];
+    const spread = known + noise;
+    // Chains come shortest first: only those between the two bounds can fit.
+    const { to, step, variance: added, p, via } = chains[from];
+    const least = (-behind - REACH * Math.sqrt(spread + (JITTER_REACH * dt) ** 2)) / tempo;
+    for (let i = firstFrom(step, least); i < step.length; i++) {
+      const late = behind + step[i] * tempo;
+      const variance = known + added[i] * tempo * tempo;
+      const square = late * late;
+      if (square > REACH * REACH * (variance + noise)) {
+        if (late > 0 && square > REACH * REACH * (spread + (JITTER_REACH * step[i] * tempo) ** 2)) break;
+        continue;
       }
-      if (!s || s.back === 0) break;
-      m -= s.back;
-      if (s.from === -1) j = alpha[m].index[choose(alpha[m].index, (i) => alpha[m].weight[i], random)];
-      else j = s.from;
+      const w = weight * p[i];
+      if (w * peak < column.max * NEGLIGIBLE) continue;
+      clock.late = late;
+      clock.variance = variance;
+      put(run, m, back, from, to[i], w, via[i]);
     }
-    return paces.reverse();
+  }
+}
+
+/** The walk begins at mark `m`: with the show, or anywhere in it. */
+function beginAt(run: Run, m: number, factor: number, visible: number): void {
+  if (factor <= 0) return;
+  const { grammar, seen } = run;
+  const { fromStart } = grammar;
+  for (const s of grammar.starts) {
+    const via = { way: { to: s.node, fresh: true, again: true }, before: null };
+    if (seen[s.node]) putAnywhen(run, m, 0, s.node, fromStart * s.p * factor, via);
+    else
+      for (const way of grammar.next[s.node])
+        putAnywhen(run, m, 0, way.to, fromStart * s.p * way.p * factor, { way: { ...way, again: true }, before: null }); // prettier-ignore
+  }
+  for (let j = 0; j < seen.length; j++)
+    if (seen[j]) putAnywhen(run, m, 0, j, ((1 - fromStart) / visible) * factor, null);
+}
+
+/** A walk in proportion to its probability, drawn backwards from the end. */
+function drawn(
+  nodes: readonly GrammarNode[],
+  alpha: readonly Positions[],
+  steps: readonly (readonly Step[])[],
+  ends: readonly { m: number; log: number }[],
+  best: number,
+  random: () => number,
+): Pace[] {
+  const any = ({ index, weight, size }: Positions): number => {
+    const all = Array.from(weight.subarray(0, size));
+    return index[choose(all, (w) => w, random)];
   };
-  return { logLik, draw };
+  let m = ends[choose(ends, (e) => Math.exp(e.log - best), random)].m;
+  let j = any(alpha[m]);
+  const paces: Pace[] = [];
+  for (;;) {
+    const options = steps[m].filter((s) => s.to === j);
+    const s = options[choose(options, (o) => o.weight, random)];
+    let mark = m;
+    let via = s?.via ?? null;
+    if (!via) paces.push({ node: nodes[j], mark, fresh: s?.from === -1, again: s?.from === -1 });
+    for (; via; via = via.before) {
+      const node = nodes[via.way.to];
+      paces.push({ node, mark, fresh: via.way.fresh, again: via.way.again });
+      mark = -1;
+    }
+    if (!s || s.back === 0) break;
+    m -= s.back;
+    j = s.from === -1 ? any(alpha[m]) : s.from;
+  }
+  return paces.reverse();
 }
 
-/** A way from one flash to a later one that is seen, by flashes that are missed. */
-interface Chain {
-  to: number;
-  step: number;
-  variance: number;
-  p: number;
-  via: Via;
+/** Ways from one flash to the later ones that are seen, by flashes that are missed; shortest first. */
+interface Chains {
+  to: Int32Array;
+  /** Onset to onset, ms nominal, and its variance. */
+  step: Float64Array;
+  variance: Float64Array;
+  p: Float64Array;
+  via: Via[];
 }
 
-/** The chains from each node, shortest first. They depend on the observer only by how much is missed. */
-function chainsOf(grammar: Grammar, seen: readonly boolean[], miss: number): Chain[][] {
+/** The chains from each node. They depend on the observer only by how much is missed. */
+function chainsOf(grammar: Grammar, seen: readonly boolean[], miss: number): Chains[] {
   return grammar.nodes.map((_, from) => {
-    const chains: Chain[] = [];
+    const chains: { to: number; step: number; variance: number; p: number; via: Via }[] = [];
     const go = (at: number, step: number, variance: number, p: number, via: Via | null, depth: number): void => {
       for (const way of grammar.next[at]) {
         const q = p * way.p;
@@ -250,26 +270,33 @@ function chainsOf(grammar: Grammar, seen: readonly boolean[], miss: number): Cha
       }
     };
     go(from, 0, 0, 1, null, 0);
-    return chains.sort((a, b) => a.step - b.step);
+    chains.sort((a, b) => a.step - b.step);
+    return {
+      to: Int32Array.from(chains, (c) => c.to),
+      step: Float64Array.from(chains, (c) => c.step),
+      variance: Float64Array.from(chains, (c) => c.variance),
+      p: Float64Array.from(chains, (c) => c.p),
+      via: chains.map((c) => c.via),
+    };
   });
 }
 
 /** Chains are made once for each grammar and observer. */
-const known = new WeakMap<Grammar, Map<string, Chain[][]>>();
+const known = new WeakMap<Grammar, Map<string, Chains[]>>();
 
-function chainsFor(grammar: Grammar, seen: readonly boolean[], o: Observer, mode: Track["mode"]): Chain[][] {
+function chainsFor(grammar: Grammar, seen: readonly boolean[], o: Observer, mode: Track["mode"]): Chains[] {
   const of = known.get(grammar) ?? known.set(grammar, new Map()).get(grammar)!;
   const key = `${mode === "taps"} ${o.miss}`;
   return of.get(key) ?? of.set(key, chainsOf(grammar, seen, o.miss)).get(key)!;
 }
 
-/** Index of the first chain that is at least so long. */
-function firstFrom(list: readonly Chain[], step: number): number {
+/** Index of the first step that is at least so long. */
+function firstFrom(steps: Float64Array, least: number): number {
   let lo = 0;
-  let hi = list.length;
+  let hi = steps.length;
   while (lo < hi) {
     const mid = (lo + hi) >> 1;
-    if (list[mid].step < step) lo = mid + 1;
+    if (steps[mid] < least) lo = mid + 1;
     else hi = mid;
   }
   return lo;

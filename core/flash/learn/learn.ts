@@ -1,4 +1,4 @@
-import { logAdd } from "../align";
+import { logAdd } from "../trellis/log";
 import type { Decoded } from "../answer";
 import { anythingLog } from "../anything";
 import { decide } from "../decide";
