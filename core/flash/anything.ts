@@ -22,7 +22,7 @@ export function anythingLog({ onset, length }: Track): number {
 /** Log density of positive numbers under the mixture of kinds that pays best for itself. */
 function mixtureLog(values: readonly number[]): number {
   if (!values.length) return 0;
-  const logs = values.map((x) => Math.log(Math.max(1, x)));
+  const logs = Float64Array.from(values, (x) => Math.log(Math.max(1, x))).sort();
   const jacobian = logs.reduce((sum, x) => sum + x, 0);
   let best = -Infinity;
   for (let k = 1; k <= KINDS && 2 * k <= values.length + 1; k++)
@@ -31,33 +31,36 @@ function mixtureLog(values: readonly number[]): number {
 }
 
 /** Log likelihood of numbers under `k` normal kinds, fitted by EM from evenly spread quantiles. */
-function fit(x: readonly number[], k: number): number {
-  const sorted = [...x].sort((a, b) => a - b);
-  let kinds = Array.from({ length: k }, (_, j) => ({
-    mean: sorted[Math.floor(((j + 0.5) * x.length) / k)],
-    sd: 0.15,
-    share: 1 / k,
-  }));
+function fit(sorted: Float64Array, k: number): number {
+  const count = sorted.length;
+  const mean = Float64Array.from({ length: k }, (_, j) => sorted[Math.floor(((j + 0.5) * count) / k)]);
+  const variance = new Float64Array(k).fill(0.15 ** 2);
+  const share = new Float64Array(k).fill(1 / k);
+  const p = new Float64Array(k);
+  const [n, x, xx] = [new Float64Array(k), new Float64Array(k), new Float64Array(k)];
   let total = -Infinity;
   for (let round = 0; round < ROUNDS; round++) {
-    const sums = kinds.map(() => ({ n: 1e-9, x: 0, xx: 0 }));
+    n.fill(1e-9);
+    x.fill(0);
+    xx.fill(0);
     total = 0;
-    for (const v of x) {
-      const p = kinds.map(({ mean, sd, share }) => share * gauss(v - mean, sd * sd));
-      const all = p.reduce((a, b) => a + b, 0) + 1e-12;
+    for (let i = 0; i < count; i++) {
+      const v = sorted[i];
+      let all = 1e-12;
+      for (let j = 0; j < k; j++) all += p[j] = share[j] * gauss(v - mean[j], variance[j]);
       total += Math.log(all);
-      for (const [j, s] of sums.entries()) {
+      for (let j = 0; j < k; j++) {
         const w = p[j] / all;
-        s.n += w;
-        s.x += w * v;
-        s.xx += w * v * v;
+        n[j] += w;
+        x[j] += w * v;
+        xx[j] += w * v * v;
       }
     }
-    kinds = sums.map(({ n, x: sx, xx }) => ({
-      mean: sx / n,
-      sd: Math.max(NARROWEST, Math.sqrt(Math.max(0, xx / n - (sx / n) ** 2))),
-      share: n / x.length,
-    }));
+    for (let j = 0; j < k; j++) {
+      mean[j] = x[j] / n[j];
+      variance[j] = Math.max(NARROWEST ** 2, xx[j] / n[j] - mean[j] ** 2);
+      share[j] = n[j] / count;
+    }
   }
   return total;
 }

@@ -7,8 +7,9 @@ import type { Score } from "./view";
 export interface Film {
   /** Log of how much likelier the frames before `ms` are with the lamp away from its rest. Sum over frames. */
   upTo: (ms: number) => number;
-  /** Times at which a flash may begin, ascending. */
+  /** Times at which a flash may begin, ascending, and the sum up to each. */
   onsets: Float64Array;
+  upToOnset: Float64Array;
   /** How much longer a flash seems than it was, ms (a glowing bulb; shorter where the lamp rests lit). */
   glow: number;
   /** Standard deviation of such a time, ms. */
@@ -65,6 +66,7 @@ export function filmOf(
   return {
     upTo,
     onsets: Float64Array.from(onsets),
+    upToOnset: Float64Array.from(onsets, upTo),
     glow: sign * frames.glow,
     raster: 8 + 0.25 * frame,
     until,
@@ -99,6 +101,9 @@ const STOPPED = Math.log(1e-3);
 const REACH = 4.5;
 /** A flash that should begin so soon after the watch may have been on already, ms. */
 const EARLY_MS = 150;
+/** What shows at the beginning is looked at so finely, ms; a picture between two looks adds so much at most, nats. */
+const EARLY_GRID_MS = 5;
+const EARLY_SLACK = 50;
 /** The watch is come upon within so many beginnings. */
 const FIRST_ONSETS = 14;
 /** After a stretch that nobody saw, the show is come upon within so many beginnings. */
@@ -125,23 +130,33 @@ export function playFilm(
   against?: Score,
   margin = 60,
 ): Played {
-  const { upTo, onsets, glow, raster, until, gaps } = film;
+  const { upTo, onsets, upToOnset, glow, raster, until, gaps } = film;
   const count = onsets.length;
   const prefix = new Float64Array(count);
   const { n, next } = flat;
   if (!n) return { logLik: 0, prefix, cost: 0, last: null };
   const lengths = flat.length.map((ms, j) => (endless && j === n - 1 ? Infinity : ms * tempo + glow));
   const within = (j: number, t: number) => upTo(Math.min(until, t + lengths[j])) - upTo(t);
+  /** The same of a flash that begins at an onset. */
+  const withinFrom = (j: number, k: number) => upTo(Math.min(until, onsets[k] + lengths[j])) - upToOnset[k];
   const places: Place[][] = Array.from({ length: count }, () => []);
-  const put = (i: number, p: Place): void => {
+  /** Where in an onset's list each flash stands, -1 where it does not. */
+  const placeOf: Int32Array[] = [];
+  /** Flash `j` begins at onset `i`, `travelled` flashes on from `from`: kept where it is likelier than what is known of it there. */
+  const put = (i: number, flash: number, travelled: number, log: number, from: Place | null): void => {
     const list = places[i];
-    const same = list.findIndex((q) => q.flash === p.flash);
-    if (same < 0) list.push(p);
-    else if (list[same].log < p.log) list[same] = p;
+    const known = (placeOf[i] ??= new Int32Array(n).fill(-1));
+    if (known[flash] < 0) known[flash] = list.length;
+    else if (list[known[flash]].log >= log) return;
+    const begin = from ? from.begin : flash;
+    list[known[flash]] = { flash, travelled: (from?.travelled ?? 0) + travelled, begin, log, from, at: onsets[i] };
   };
   const isUnseen = (ms: number) => gaps.some(([from, to]) => ms > from && ms < to);
-  /** What should have been seen before the first flash that was, back to the start of the watch, or to where it went on. */
-  const unseenBefore = (j: number, t: number, start = 0): number => {
+  /**
+   * What should have been seen before the first flash that was, back to the start of the watch, or to where it went on.
+   * @param hopeless what has fallen below this need not be known any better
+   */
+  const unseenBefore = (j: number, t: number, start = 0, hopeless = -Infinity): number => {
     let log = 0;
     let at = t;
     let i = j;
@@ -155,19 +170,25 @@ export function playFilm(
       // One that was on when the watch began, or by the tempo's error just after, shows no beginning. It may show, or be taken
       // for daylight, since nothing was dark before it.
       log += at > start + EARLY_MS ? BLIND + Math.min(0, seen) : Math.max(seen, BLIND);
-      if (at < start && end <= start) break;
+      if ((at < start && end <= start) || log < hopeless) break;
       i = b;
     }
     return log;
   };
   const begin = Math.min(count, FIRST_ONSETS);
-  for (let i = 0; i < begin; i++)
+  const early = earlyMost(upTo, EARLY_MS + lengths.reduce((a, b) => Math.max(a, b), 0), until);
+  for (let i = 0; i < begin; i++) {
+    let most = -Infinity;
     for (let j = 0; j < n; j++) {
-      const middle = Math.log((1 - flat.fromStart) / n) + unseenBefore(j, onsets[i]);
+      const own = FIRST + withinFrom(j, i);
+      const anywhere = Math.log((1 - flat.fromStart) / n);
+      const middle = anywhere + unseenBefore(j, onsets[i], 0, most - BEHIND - early - own - anywhere);
       const start = j === 0 ? Math.log(flat.fromStart) : -Infinity;
-      const log = Math.max(middle, start) + FIRST + within(j, onsets[i]);
-      put(i, { flash: j, travelled: 0, begin: j, log, from: null, at: onsets[i] });
+      const log = Math.max(middle, start) + own;
+      most = Math.max(most, log);
+      put(i, j, 0, log, null);
     }
+  }
   /** What should have been seen after a flash, up to a time at which something else came. */
   const unseenAfter = (p: Place, end: number): number => {
     let unseen = 0;
@@ -196,15 +217,8 @@ export function playFilm(
       for (let j = 0; j < n; j++) {
         const steps = stepsTo(flat, before.flash, j);
         if (!steps) continue;
-        const log = most + ANEW + FIRST - Math.log(n) + unseenBefore(j, onsets[i], to) + within(j, onsets[i]);
-        put(i, {
-          flash: j,
-          travelled: before.travelled + steps,
-          begin: before.begin,
-          log,
-          from: before,
-          at: onsets[i],
-        });
+        const log = most + ANEW + FIRST - Math.log(n) + unseenBefore(j, onsets[i], to) + withinFrom(j, i);
+        put(i, j, steps, log, before);
       }
   };
   let best = -Infinity;
@@ -214,8 +228,7 @@ export function playFilm(
       if (i > 0) resume(gaps[coming], i);
       coming++;
     }
-    const list = places[i].sort((a, b) => b.log - a.log);
-    const keep = i < begin ? list.filter((p) => p.log > list[0].log - BEHIND) : list.slice(0, WIDEST);
+    const keep = i < begin ? notBehind(places[i]) : likeliest(places[i]);
     places[i] = keep;
     for (const p of keep) {
       best = Math.max(best, p.log);
@@ -235,14 +248,7 @@ export function playFilm(
         for (let k = firstAt(onsets, center - reach); k < count && onsets[k] < center + reach; k++) {
           if (k <= i) continue;
           const late = onsets[k] - center;
-          put(k, {
-            flash: j,
-            travelled: p.travelled + step,
-            begin: p.begin,
-            log: base - (0.5 * late * late) / sum + within(j, onsets[k]),
-            from: p,
-            at: onsets[k],
-          });
+          put(k, j, step, base - (0.5 * late * late) / sum + withinFrom(j, k), p);
         }
         if (isUnseen(center)) continue;
         blind++;
@@ -269,6 +275,30 @@ export function playFilm(
     if (last && onsets[i] < until - 4 * longest) break;
   }
   return { logLik: total, prefix, cost: count, last };
+}
+
+const notBehind = (list: readonly Place[]): Place[] => {
+  const least = list.reduce((most, p) => Math.max(most, p.log), -Infinity) - BEHIND;
+  return list.filter((p) => p.log > least).sort((a, b) => b.log - a.log);
+};
+
+/** The few likeliest, best first; the first of two that are as likely. */
+function likeliest(list: readonly Place[]): Place[] {
+  const few: Place[] = [];
+  for (const p of list) {
+    if (few.length === WIDEST && p.log <= few[WIDEST - 1].log) continue;
+    let at = Math.min(few.length, WIDEST - 1);
+    for (; at > 0 && few[at - 1].log < p.log; at--) few[at] = few[at - 1];
+    few[at] = p;
+  }
+  return few;
+}
+
+/** The most that a flash may gain that was on when the watch began. */
+function earlyMost(upTo: Film["upTo"], within: number, until: number): number {
+  let most = 0;
+  for (let ms = 0, end = Math.min(until, within); ms <= end; ms += EARLY_GRID_MS) most = Math.max(most, upTo(ms));
+  return most + EARLY_SLACK;
 }
 
 /** A show of which nothing was seen to begin. */

@@ -102,7 +102,8 @@ export function learn(seen: readonly (Evidence | Filmed)[], known: Known = {}): 
   const mode = watches.find((w) => w.mode !== "edges")?.mode ?? "edges";
   const none = Math.log(NOTHING) + nothing(taken);
   // What no walk through a way's grammar explains, no list of it does.
-  const able = quick.filter((q) => q.log > Math.max(quick[0].log - BEHIND, nothing(taken, GLANCED) - HOPELESS[mode]));
+  const least = Math.max((quick[0]?.log ?? 0) - BEHIND, nothing(taken, GLANCED) - HOPELESS[mode]);
+  const able = quick.filter((q) => q.log > least);
   // That a code belongs to the show is always tried too: else it would be surely told as a fault.
   const best = [...able.slice(0, WEIGHED), ...able.slice(WEIGHED).filter(hasFixed).slice(0, FIXED)];
   const first: Searched[] = [];
