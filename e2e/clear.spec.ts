@@ -29,6 +29,8 @@ test("an inspection that is too near and a school of one's own change what the c
   const job = page.url();
   await page.goto("/settings");
   await page.getByText("Clear first, see what returns").click();
+  // It is chosen once it is kept.
+  await expect(page.getByRole("radio", { name: "Clear first, see what returns" })).toBeChecked();
   await page.goto(job);
   await expect(sentence(page)).toHaveText("Clear it, and see whether it comes back.");
   // Begun too early, and broken off: nothing is booked.

@@ -172,6 +172,7 @@ test("mileage, work, a photo and a corrected line are kept, go along in a file, 
   await page.goto("/settings");
   await page.getByText("mph", { exact: true }).click();
   await page.getByText("2026-11-03", { exact: true }).click();
+  for (const chosen of ["mph", "2026-11-03"]) await expect(page.getByRole("radio", { name: chosen })).toBeChecked();
   await page.goto("/vehicles/demo-et9");
   await expect(page.getByText("114,463 miles on 2026-10-05.")).toBeVisible();
 });

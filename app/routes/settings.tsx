@@ -1,9 +1,10 @@
 import { useEffect, useState } from "react";
-import { useRevalidator } from "react-router";
+import { href } from "react-router";
 import { BringIn } from "~/features/records/BringIn";
 import { SaveAll } from "~/features/records/SaveAll";
 import { StartAfresh } from "~/features/records/StartAfresh";
-import { changeSettings, readSettings, type Settings } from "~/store/settings";
+import { actionFor, intentFor, useSending } from "~/store/intents";
+import { changeSettings, readSettings, someSettings, type Settings } from "~/store/settings";
 import { Button } from "~/ui/Button";
 import { Choice } from "~/ui/Choice";
 import { Row, Sheet, Soft } from "~/ui/bits";
@@ -24,108 +25,68 @@ export function HydrateFallback() {
 
 export const meta: Route.MetaFunction = () => [{ title: "Settings · Klinko" }];
 
-const ON_OFF = [
-  { value: "on", label: "On" },
-  { value: "off", label: "Off" },
-] as const;
+const intents = { change: intentFor<null>()(someSettings, changeSettings) };
+export const clientAction = ({ request }: Route.ClientActionArgs) =>
+  actionFor(() => null)(intents)({ request, params: null });
+
+const ON_OFF = { on: "On", off: "Off" };
+
+/** What can be chosen, in the words of the page. */
+const CHOICES: { [K in keyof Settings]: { label: string; options: Record<string, string> } } = {
+  theme: {
+    label: "Appearance",
+    options: { system: "As the device", light: "Light, for the sun", dark: "Dark, for the shed" },
+  },
+  type: { label: "Size of type", options: { usual: "Usual", large: "Large" } },
+  hand: { label: "Main buttons on a phone", options: { left: "On the left", right: "On the right" } },
+  dates: {
+    label: "Dates",
+    options: { words: "3 Nov 2026", "day-first": "03/11/2026", "month-first": "11/3/2026", iso: "2026-11-03" },
+  },
+  speed: { label: "Speed unit", options: { "km/h": "km/h", mph: "mph" } },
+  temperature: { label: "Temperature unit", options: { "°C": "°C", "°F": "°F" } },
+  sound: { label: "Sound at timers and beats", options: ON_OFF },
+  vibration: { label: "Vibration at timers and beats", options: ON_OFF },
+  school: {
+    label: "Once codes are written down",
+    options: {
+      usual: "One code: look. Several: clear",
+      "look-first": "Look first",
+      "clear-first": "Clear first, see what returns",
+    },
+  },
+};
+
+/** One setting. Each is sent by itself: a hand that is quicker than the store changes the next one while this is on its way. */
+function Setting({ name, value }: { name: keyof Settings; value: string | boolean }) {
+  const { send, problem } = useSending<typeof intents>(href("/settings"));
+  const { label, options } = CHOICES[name];
+  return (
+    <>
+      <Choice
+        label={label}
+        value={typeof value === "boolean" ? (value ? "on" : "off") : value}
+        onChange={(to) => send({ intent: "change", [name]: typeof value === "boolean" ? to === "on" : to })}
+        options={Object.entries(options).map(([of, words]) => ({ value: of, label: words }))}
+      />
+      <Trouble problem={problem} />
+    </>
+  );
+}
 
 export default function SettingsPage({ loaderData: { settings, demo } }: Route.ComponentProps) {
-  const revalidator = useRevalidator();
-  const [problem, setProblem] = useState<string | null>(null);
-  const change = (part: Partial<Settings>) =>
-    void changeSettings(part).then(
-      () => (setProblem(null), revalidator.revalidate()),
-      (error: Error) => setProblem(error.message),
-    );
   return (
     <>
       <TopBar />
       <Main id="work">
         <h1>Settings for this device</h1>
         <Sheet>
-          <Choice
-            label="Appearance"
-            value={settings.theme}
-            onChange={(theme) => change({ theme })}
-            options={[
-              { value: "system", label: "As the device" },
-              { value: "light", label: "Light, for the sun" },
-              { value: "dark", label: "Dark, for the shed" },
-            ]}
-          />
-          <Choice
-            label="Size of type"
-            value={settings.type}
-            onChange={(type) => change({ type })}
-            options={[
-              { value: "usual", label: "Usual" },
-              { value: "large", label: "Large" },
-            ]}
-          />
-          <Choice
-            label="Main buttons on a phone"
-            value={settings.hand}
-            onChange={(hand) => change({ hand })}
-            options={[
-              { value: "left", label: "On the left" },
-              { value: "right", label: "On the right" },
-            ]}
-          />
-          <Choice
-            label="Dates"
-            value={settings.dates}
-            onChange={(dates) => change({ dates })}
-            options={[
-              { value: "words", label: "3 Nov 2026" },
-              { value: "day-first", label: "03/11/2026" },
-              { value: "month-first", label: "11/3/2026" },
-              { value: "iso", label: "2026-11-03" },
-            ]}
-          />
-          <Choice
-            label="Speed unit"
-            value={settings.speed}
-            onChange={(speed) => change({ speed })}
-            options={[
-              { value: "km/h", label: "km/h" },
-              { value: "mph", label: "mph" },
-            ]}
-          />
-          <Choice
-            label="Temperature unit"
-            value={settings.temperature}
-            onChange={(temperature) => change({ temperature })}
-            options={[
-              { value: "°C", label: "°C" },
-              { value: "°F", label: "°F" },
-            ]}
-          />
-          <Choice
-            label="Sound at timers and beats"
-            value={settings.sound ? "on" : "off"}
-            onChange={(to) => change({ sound: to === "on" })}
-            options={ON_OFF}
-          />
-          <Choice
-            label="Vibration at timers and beats"
-            value={settings.vibration ? "on" : "off"}
-            onChange={(to) => change({ vibration: to === "on" })}
-            options={ON_OFF}
-          />
-          <Choice
-            label="Once codes are written down"
-            value={settings.school}
-            onChange={(school) => change({ school })}
-            options={[
-              { value: "usual", label: "One code: look. Several: clear" },
-              { value: "look-first", label: "Look first" },
-              { value: "clear-first", label: "Clear first, see what returns" },
-            ]}
-          />
+          {(Object.keys(CHOICES) as (keyof Settings)[]).map((name) => (
+            <Setting key={name} name={name} value={settings[name]} />
+          ))}
           <Row>
             <Button onPress={askForKeys}>Show the keys</Button>
           </Row>
-          <Trouble problem={problem} />
         </Sheet>
         <Sheet>
           <h2>Your records</h2>

@@ -1,23 +1,25 @@
-import Joi from "joi";
-import { SCHOOLS, type School } from "@core/clearing/advice";
+import { SCHOOLS } from "@core/clearing/advice";
+import { flag, holds, object, oneOf, optional, type Of, type Rule } from "@core/schema/rule";
 import { takeLooks } from "./look";
 import { changeValue, readValue } from "./values";
 
-export interface Settings {
-  speed: "km/h" | "mph";
-  temperature: "°C" | "°F";
-  theme: "system" | "light" | "dark";
+const FIELDS = {
+  speed: oneOf("km/h", "mph"),
+  temperature: oneOf("°C", "°F"),
+  theme: oneOf("system", "light", "dark"),
   /** Size of all type. */
-  type: "usual" | "large";
+  type: oneOf("usual", "large"),
   /** Where the main buttons lie on a phone. */
-  hand: "left" | "right";
-  dates: "words" | "iso" | "month-first" | "day-first";
+  hand: oneOf("left", "right"),
+  dates: oneOf("words", "iso", "month-first", "day-first"),
   /** Cues of timers and of the beat. */
-  sound: boolean;
-  vibration: boolean;
+  sound: flag,
+  vibration: flag,
   /** Clear first, or look first, where practitioners differ. */
-  school: School;
-}
+  school: oneOf(...SCHOOLS),
+};
+
+export type Settings = { [K in keyof typeof FIELDS]: Of<(typeof FIELDS)[K]> };
 
 export const DEFAULTS: Settings = {
   speed: "km/h",
@@ -31,23 +33,26 @@ export const DEFAULTS: Settings = {
   school: "usual",
 };
 
-const schema = Joi.object<Settings>({
-  speed: Joi.string().valid("km/h", "mph").required(),
-  temperature: Joi.string().valid("°C", "°F").required(),
-  theme: Joi.string().valid("system", "light", "dark").required(),
-  type: Joi.string().valid("usual", "large").default("usual"),
-  hand: Joi.string().valid("left", "right").default("left"),
-  dates: Joi.string().valid("words", "iso", "month-first", "day-first").default("words"),
-  sound: Joi.boolean().default(true),
-  vibration: Joi.boolean().default(true),
-  school: Joi.string()
-    .valid(...SCHOOLS)
-    .default("usual"),
+/** Any of the settings: what may be changed at once. */
+export const someSettings: Rule<Partial<Settings>> = object({
+  speed: optional(FIELDS.speed),
+  temperature: optional(FIELDS.temperature),
+  theme: optional(FIELDS.theme),
+  type: optional(FIELDS.type),
+  hand: optional(FIELDS.hand),
+  dates: optional(FIELDS.dates),
+  sound: optional(FIELDS.sound),
+  vibration: optional(FIELDS.vibration),
+  school: optional(FIELDS.school),
 });
 
+/** What is stored, each setting by itself: one that this Klinko does not know is as usual, and takes no other with it. */
 function known(value: unknown): Settings {
-  const checked = schema.validate(value);
-  return checked.error ? DEFAULTS : (checked.value ?? DEFAULTS);
+  const stored = (value ?? {}) as Record<string, unknown>;
+  const good = Object.entries(FIELDS).filter(
+    ([name, rule]) => name in stored && "value" in holds<unknown>(rule, stored[name]),
+  );
+  return { ...DEFAULTS, ...Object.fromEntries(good.map(([name]) => [name, stored[name]])) };
 }
 
 export const readSettings = async (): Promise<Settings> => known(await readValue("settings"));

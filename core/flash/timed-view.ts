@@ -81,16 +81,17 @@ export function timedView(
 /** Half the width of the stretch of tempo that is weighed in. */
 const TEMPO_STEP = 0.01;
 
-/** A kind of observer, or a tempo, that falls so far behind on the way adds nothing, nats. */
-const LEFT_BEHIND = 30;
+/** A kind of observer that falls so far behind on the way adds nothing, nats. */
+const LEFT_BEHIND = 60;
 
 /** Log probability with all kinds of observer and the tempi near the prepared one weighed in. */
 function weigh(track: Track, observers: readonly Observer[], { flat, tempo, observer, own }: Prepared): number {
   const whole = own ?? score(track, flat, tempo, observer);
   const here = whole.logLik;
-  const beside = (t: number, o: Observer) => score(track, flat, t, o, whole, LEFT_BEHIND).logLik;
-  const sum = observers.reduce((s, o) => (o === observer ? s : logAdd(s, beside(tempo, o))), here);
-  const [before, after] = [beside(tempo * (1 - TEMPO_STEP), observer), beside(tempo * (1 + TEMPO_STEP), observer)];
+  const other = (o: Observer) => score(track, flat, tempo, o, whole, LEFT_BEHIND).logLik;
+  const sum = observers.reduce((s, o) => (o === observer ? s : logAdd(s, other(o))), here);
+  const at = (t: number) => score(track, flat, t, observer).logLik;
+  const [before, after] = [at(tempo * (1 - TEMPO_STEP)), at(tempo * (1 + TEMPO_STEP))];
   // The top of the parabola through the three.
   const bend = 2 * here - before - after;
   const top = bend > 0 ? Math.min((after - before) ** 2 / (8 * bend), Math.max(before, after, here) - here + 3) : 0;
