@@ -1,3 +1,19 @@
+/**
+ * Folders in order: each uses those before it. What stands beside them is the way in, and uses them all; `last` uses that too.
+ * A test may look at anything.
+ */
+const oneWay = (at, folders, last) =>
+  folders.map((folder, i) => ({
+    name: `${at}/${folder}-uses-what-is-before`,
+    severity: "error",
+    from: { path: `^${at}/${folder}/`, pathNot: "\\.test\\.ts$" },
+    to: {
+      path: `^${at}/(${[...folders.slice(i + 1), last].join("|")})/|^${at}/[^/]+$`,
+      // What a reading is in the end is known to all: the contract, types alone.
+      pathNot: `^${at}/answer\\.ts$`,
+    },
+  }));
+
 /** Imports go one way: app and cli use core and packs; core uses nothing of theirs; features do not reach into one another. */
 module.exports = {
   forbidden: [
@@ -15,6 +31,7 @@ module.exports = {
       from: { path: "^core/" },
       to: { path: "node_modules/(react|react-dom|react-router|styled-components|react-aria|localforage|comlink)" },
     },
+    ...oneWay("core/flash", ["trellis", "dialect", "seen", "walk", "explain", "search", "judge"], "learn"),
     { name: "packs-are-data", severity: "error", from: { path: "^packs/" }, to: { path: "^(app|cli)/" } },
     { name: "app-cli-apart", severity: "error", from: { path: "^app/" }, to: { path: "^cli/" } },
     { name: "cli-app-apart", severity: "error", from: { path: "^cli/" }, to: { path: "^app/" } },

@@ -19,15 +19,14 @@ export default defineConfig({
   timeout: 120_000,
   // What is worked out in a worker comes late on a machine that is busy; the tests say what comes, the benches how soon.
   expect: { timeout: 10_000 },
-  // One more than processors: what waits for a page or for true time leaves room for another.
-  workers: 3,
+  workers: 2,
   fullyParallel: true,
   // Films take both processors: they wait, so that made-up hands of other tests are not late because of them.
   projects: [
     // What takes longest begins first: at the end it would keep one processor at work and the other idle.
     { name: "long", testMatch: LONG },
     { name: "hands", testIgnore: [/reader-/, LONG] },
-    { name: "pictures", testMatch: /reader-(?!readiness)/, dependencies: ["long", "hands"], workers: 2 },
+    { name: "pictures", testMatch: /reader-(?!readiness)/, dependencies: ["long", "hands"] },
     // A camera that counts blinks in true time has the machine to itself: with too few pictures it says, rightly, that it cannot tell.
     { name: "alone", testMatch: /reader-readiness/, dependencies: ["pictures"], workers: 1 },
   ],

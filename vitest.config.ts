@@ -2,7 +2,7 @@ import { defineConfig } from "vitest/config";
 import { BaseSequencer, type TestSpecification } from "vitest/node";
 
 /** Files that take longest begin first: one that begins last keeps one processor at work and the other idle. */
-const LONGEST = ["packs/jobs.test.ts", "core/flash/foreign.test.ts", "core/flash/identify.test.ts", "core/flash/even.test.ts", "core/lamp/lookout.test.ts", "core/flash/views.test.ts", "core/flash/settle.test.ts"]; // prettier-ignore
+const LONGEST = ["packs/jobs.test.ts", "core/flash/foreign.test.ts", "core/flash/identify.test.ts", "core/flash/explain/even.test.ts", "core/lamp/lookout.test.ts", "core/flash/explain/views.test.ts", "core/flash/learn/learn.test.ts", "core/flash/decode.test.ts", "core/flash/judge/settle.test.ts"]; // prettier-ignore
 
 class LongestFirst extends BaseSequencer {
   override async sort(files: TestSpecification[]): Promise<TestSpecification[]> {

@@ -13,8 +13,8 @@ import {
   WebMOutputFormat,
   canEncodeVideo,
 } from "mediabunny";
-import { encode, normal, seeded } from "@core/flash/encode";
-import type { Dialect } from "@core/flash/dialect";
+import { encode, normal, seeded } from "@core/flash/dialect/encode";
+import type { Dialect } from "@core/flash/dialect/dialect";
 
 /** What a drawn film is to show, and how badly. */
 export interface FilmPlan {

@@ -2,7 +2,7 @@ import { byKlinko, byNames, byPlugs, byPrior, drawCase, graphOfVehicle, play, ty
 import { worthOf } from "@core/diagnosis/choose";
 import { posterior } from "@core/diagnosis/infer";
 import { grouped, weigh } from "@core/diagnosis/weigh";
-import { seeded } from "@core/flash/encode";
+import { seeded } from "@core/flash/dialect/encode";
 import { PACKS } from "../packs";
 
 /** Goals: share of the time that following the codes' names takes; share of cases with the culprit among three; calibration. */

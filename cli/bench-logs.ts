@@ -1,5 +1,5 @@
 import { makeRide } from "@core/cases/ride";
-import { seeded } from "@core/flash/encode";
+import { seeded } from "@core/flash/dialect/encode";
 import { readLog } from "@core/logs/read-log";
 import { ridesIn, type Part } from "@core/proving/rides";
 

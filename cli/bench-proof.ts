@@ -1,5 +1,5 @@
 import { FAULT_WORLDS, makeProof, type FaultWorld } from "@core/cases/proof";
-import { seeded } from "@core/flash/encode";
+import { seeded } from "@core/flash/dialect/encode";
 import { goneOf } from "@core/job/gone";
 import { judge } from "@core/job/judge";
 import { packById } from "../packs";

@@ -1,9 +1,9 @@
 import { play } from "@core/cases/lamp";
 import { personOf, tap } from "@core/cases/watchers";
 import { decode } from "@core/flash/decode";
-import { memoriesOf, type Dialect } from "@core/flash/dialect";
-import { possibleFaults } from "@core/flash/digits";
-import { seeded } from "@core/flash/encode";
+import { memoriesOf, type Dialect } from "@core/flash/dialect/dialect";
+import { possibleFaults } from "@core/flash/dialect/digits";
+import { seeded } from "@core/flash/dialect/encode";
 
 const MARKS = [100, 600, 2000, 10_000];
 const RANDOM_MARKS = 1_000_000;

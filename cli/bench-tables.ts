@@ -1,5 +1,5 @@
 import { LAYOUTS, tablePage, type MadePage } from "@core/cases/table-page";
-import { seeded } from "@core/flash/encode";
+import { seeded } from "@core/flash/dialect/encode";
 import { readTable, type ReadRow } from "@core/table/read-table";
 
 /** Goals, percent. */

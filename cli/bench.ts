@@ -3,7 +3,7 @@ import { join } from "node:path";
 import { makeCase, type CaseMode } from "@core/cases/case";
 import { PROFILES } from "@core/cases/watchers";
 import { decode } from "@core/flash/decode";
-import type { Dialect } from "@core/flash/dialect";
+import type { Dialect } from "@core/flash/dialect/dialect";
 import { identify } from "@core/flash/identify";
 import { benchScale } from "./bench-scale";
 import { DECODED_MODES, evidenceOfCase, readDialects, readText, type Case } from "./read";

@@ -1,12 +1,12 @@
 import { writeFileSync } from "node:fs";
 import { makeCase, type MadeCase } from "@core/cases/case";
 import { PROFILES } from "@core/cases/watchers";
-import { score } from "@core/flash/score";
-import { memoriesOf, type Dialect } from "@core/flash/dialect";
-import { trackOf, type Evidence, type Track } from "@core/flash/evidence";
-import { flatten, type Flat } from "@core/flash/flat";
-import { OBSERVERS, type Observer } from "@core/flash/observer";
-import { showOf } from "@core/flash/show";
+import { score } from "@core/flash/explain/score";
+import { memoriesOf, type Dialect } from "@core/flash/dialect/dialect";
+import { trackOf, type Evidence, type Track } from "@core/flash/seen/evidence";
+import { flatten, type Flat } from "@core/flash/explain/flat";
+import { OBSERVERS, type Observer } from "@core/flash/seen/observer";
+import { showOf } from "@core/flash/dialect/show";
 import { evidenceOfCase, readDialects } from "./read";
 
 type Fitted = "onsetSd" | "endSd" | "miss" | "extra" | "double" | "merge" | "misnamed";

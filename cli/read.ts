@@ -1,9 +1,9 @@
 import { readFileSync } from "node:fs";
 import Joi from "joi";
-import type { Dialect } from "@core/flash/dialect";
-import { dialectCheck } from "@core/flash/dialect-check";
+import type { Dialect } from "@core/flash/dialect/dialect";
+import { dialectCheck } from "@core/flash/dialect/dialect-check";
 import { holds, list } from "@core/schema/rule";
-import type { Called, Evidence, Filmed, Press, Pressed } from "@core/flash/evidence";
+import type { Called, Evidence, Filmed, Press, Pressed } from "@core/flash/seen/evidence";
 
 /** A file's text; `-` is standard input. */
 export function readText(file: string): string {

@@ -1,4 +1,4 @@
-import { encode, normal, seeded } from "@core/flash/encode";
+import { encode, normal, seeded } from "@core/flash/dialect/encode";
 import { PACKS } from "@packs/index";
 
 /** Prints when a made-up hand taps for a pack's first dialect, as a JSON array of ms: for trying and for pictures. */

@@ -1,6 +1,6 @@
 import type { Browser } from "@playwright/test";
 import { existsSync, readFileSync } from "node:fs";
-import type { Dialect } from "@core/flash/dialect";
+import type { Dialect } from "@core/flash/dialect/dialect";
 import type { Pack } from "@core/pack/pack";
 import type { FilmPlan } from "../bench/film-maker";
 import { drawn, FILMS, openMaker } from "../scripts/film-maker.mjs";

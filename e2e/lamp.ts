@@ -1,5 +1,5 @@
 import type { Page } from "@playwright/test";
-import { normal, seeded } from "@core/flash/encode";
+import { normal, seeded } from "@core/flash/dialect/encode";
 import type { DrivenTime } from "./clock";
 
 /** How the hand works: a tap with each flash, a key held while it lasts, a tap as the lamp goes dark. */

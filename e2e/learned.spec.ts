@@ -1,4 +1,4 @@
-import { encode } from "@core/flash/encode";
+import { encode } from "@core/flash/dialect/encode";
 import { DrivenTime } from "./clock";
 import { dialectOf } from "./films";
 import { expect, expectAccessible, sentence, test } from "./fixtures";

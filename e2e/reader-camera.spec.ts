@@ -1,5 +1,5 @@
 import type { Page } from "@playwright/test";
-import { encode } from "@core/flash/encode";
+import { encode } from "@core/flash/dialect/encode";
 import { cameraFilm, FILMS } from "../scripts/film-maker.mjs";
 import { withCamera } from "./chromium";
 import { dialectOf } from "./films";

@@ -1,4 +1,4 @@
-import { encode } from "@core/flash/encode";
+import { encode } from "@core/flash/dialect/encode";
 import { writeTrace } from "@core/lamp/trace";
 import type { Pack } from "@core/pack/pack";
 import type { Page } from "@playwright/test";

@@ -1,5 +1,5 @@
 import type { Page } from "@playwright/test";
-import { encode } from "@core/flash/encode";
+import { encode } from "@core/flash/dialect/encode";
 import { writeTrace } from "@core/lamp/trace";
 import { dialectOf } from "./films";
 import { expect } from "./fixtures";

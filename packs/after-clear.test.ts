@@ -2,7 +2,7 @@ import { describe, expect, it } from "vitest";
 import { countedOf, countedText, toCount } from "@core/clearing/counting";
 import { ridesAsked } from "@core/proving/asked";
 import { FAULT_WORLDS, makeProof } from "@core/cases/proof";
-import { seeded } from "@core/flash/encode";
+import { seeded } from "@core/flash/dialect/encode";
 import { goneOf, goneText } from "@core/job/gone";
 import { nextStep } from "@core/job/gates";
 import { judge } from "@core/job/judge";

@@ -1,5 +1,5 @@
 import { decode } from "@core/flash/decode";
-import { encode, normal, seeded } from "@core/flash/encode";
+import { encode, normal, seeded } from "@core/flash/dialect/encode";
 import { entriesFor, systemsOf } from "@core/pack/scope";
 import { evidenceOf } from "@core/record/evidence";
 import { closeJob, EMPTY_STORY, newJob, stepDone, withLampCheck, withReading, withStory } from "@core/record/job";

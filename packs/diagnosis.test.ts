@@ -5,7 +5,7 @@ import { checksOf } from "@core/diagnosis/checks";
 import { goodAt, readMeasured, readTemperature, verdictOn } from "@core/diagnosis/measure";
 import { checkWords } from "@core/diagnosis/words";
 import { codeKey, grouped, weigh, type Found } from "@core/diagnosis/weigh";
-import { seeded } from "@core/flash/encode";
+import { seeded } from "@core/flash/dialect/encode";
 import type { Pack } from "@core/pack/pack";
 import { checkPack } from "@core/pack/schema";
 import { packById, PACKS } from "./index";

@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { seeded } from "@core/flash/encode";
+import { seeded } from "@core/flash/dialect/encode";
 import { PACKS } from "./index";
 import { bridgeEffect } from "@core/procedure/bridge";
 import type { Pack } from "@core/pack/pack";

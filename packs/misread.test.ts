@@ -1,8 +1,8 @@
 import { describe, expect, it } from "vitest";
-import { encode, seeded } from "@core/flash/encode";
-import { howWell } from "@core/flash/instead";
-import { memoriesOf } from "@core/flash/dialect";
-import { nearBy } from "@core/flash/propose";
+import { encode, seeded } from "@core/flash/dialect/encode";
+import { howWell } from "@core/flash/search/instead";
+import { memoriesOf } from "@core/flash/dialect/dialect";
+import { nearBy } from "@core/flash/dialect/near-by";
 import { FITS_SEEN, misreadAsked, misreadsOf } from "@core/job/misread";
 import { entriesFor, systemsOf } from "@core/pack/scope";
 import type { Mark } from "@core/record/mark";

@@ -1,9 +1,9 @@
 import { readFileSync } from "node:fs";
 import { describe, expect, it } from "vitest";
 import { decode } from "@core/flash/decode";
-import { isFault } from "@core/flash/digits";
-import { encode } from "@core/flash/encode";
-import { ordered } from "@core/flash/show";
+import { isFault } from "@core/flash/dialect/digits";
+import { encode } from "@core/flash/dialect/encode";
+import { ordered } from "@core/flash/dialect/show";
 import { findWays, shapeOf } from "@core/pack/find";
 import { checkPack, packJsonSchema, readPack } from "@core/pack/schema";
 import { entriesFor, outside, systemsOf, tableOwner } from "@core/pack/scope";

@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 import { decode } from "@core/flash/decode";
-import type { Press } from "@core/flash/evidence";
+import type { Press } from "@core/flash/seen/evidence";
 import { systemsOf } from "@core/pack/scope";
 import { beginsAfterMs, type SerialData } from "@core/pack/way";
 import { readinessVerdict } from "@core/procedure/readiness";

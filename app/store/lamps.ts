@@ -1,4 +1,4 @@
-import type { Dialect } from "@core/flash/dialect";
+import type { Dialect } from "@core/flash/dialect/dialect";
 import { readLamps, withLamp, withoutLamp, type KeptLamp } from "@core/record/lamp";
 import { nowIso } from "./clock";
 import { newId } from "./records";

@@ -1,8 +1,8 @@
 import { expose } from "comlink";
 import { decode, readFilm, type Decoded, type FilmRead } from "@core/flash/decode";
-import type { Dialect } from "@core/flash/dialect";
-import type { Called, Evidence, Filmed, Pressed } from "@core/flash/evidence";
-import { howWell } from "@core/flash/instead";
+import type { Dialect } from "@core/flash/dialect/dialect";
+import type { Called, Evidence, Filmed, Pressed } from "@core/flash/seen/evidence";
+import { howWell } from "@core/flash/search/instead";
 import { identify, type Identified } from "@core/flash/identify";
 import { learn, type Learned } from "@core/flash/learn/learn";
 import { misreadsOf, type Misread, type MisreadAsked } from "@core/job/misread";

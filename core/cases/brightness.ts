@@ -1,4 +1,4 @@
-import { normal } from "../flash/encode";
+import { normal } from "../flash/dialect/encode";
 import type { Played } from "./lamp";
 import type { Profile } from "./watchers";
 

@@ -1,8 +1,8 @@
-import { countsCylinders, memoriesOf, type Dialect, type Faults } from "../flash/dialect";
-import { possibleFaults, runsOf, type Run } from "../flash/digits";
-import { normal, seeded } from "../flash/encode";
-import type { Called, Press, Tap } from "../flash/evidence";
-import { ordered, runSection, showOf } from "../flash/show";
+import { countsCylinders, memoriesOf, type Dialect, type Faults } from "../flash/dialect/dialect";
+import { possibleFaults, runsOf, type Run } from "../flash/dialect/digits";
+import { normal, seeded } from "../flash/dialect/encode";
+import type { Called, Press, Tap } from "../flash/seen/evidence";
+import { ordered, runSection, showOf } from "../flash/dialect/show";
 import { brightness, filmOf } from "./brightness";
 import { play } from "./lamp";
 import { truthOf, type Truth } from "./truth";

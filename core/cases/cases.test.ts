@@ -1,12 +1,12 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { decode } from "../flash/decode";
-import { memoriesOf } from "../flash/dialect";
-import { dialectCheck } from "../flash/dialect-check";
-import { possibleFaults } from "../flash/digits";
-import { seeded } from "../flash/encode";
-import { grammarOf } from "../flash/grammar";
-import { ordered, showOf } from "../flash/show";
+import { memoriesOf } from "../flash/dialect/dialect";
+import { dialectCheck } from "../flash/dialect/dialect-check";
+import { possibleFaults } from "../flash/dialect/digits";
+import { seeded } from "../flash/dialect/encode";
+import { grammarOf } from "../flash/walk/grammar";
+import { ordered, showOf } from "../flash/dialect/show";
 import { dialect, DIALECTS } from "../testing/dialects";
 import { makeCase } from "./case";
 import { play } from "./lamp";

@@ -1,5 +1,5 @@
-import type { Dialect, Faults } from "../flash/dialect";
-import { encode, flashesOf, seeded, type EncodeOptions, type Lit } from "../flash/encode";
+import type { Dialect, Faults } from "../flash/dialect/dialect";
+import { encode, flashesOf, seeded, type EncodeOptions, type Lit } from "../flash/dialect/encode";
 
 /** What a lamp did while somebody watched: flashes with times from the start of watching, and its edges. */
 export interface Played {

@@ -1,4 +1,4 @@
-import type { Dialect, Phase } from "../flash/dialect";
+import type { Dialect, Phase } from "../flash/dialect/dialect";
 
 /**
  * A dialect such as the format allows, at random: style, rests, lead-in, repeats, groups, two memories, one code a press, ways of

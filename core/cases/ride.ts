@@ -1,4 +1,4 @@
-import { normal } from "../flash/encode";
+import { normal } from "../flash/dialect/encode";
 import { KMH, type SpeedUnit } from "../logs/log";
 import { isWarm, type Counts, type Part, type Warm } from "../proving/rides";
 import type { RideRule } from "../pack/ride";

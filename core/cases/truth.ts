@@ -1,7 +1,7 @@
-import { memoriesOf, type Dialect, type Faults, type Memory } from "../flash/dialect";
+import { memoriesOf, type Dialect, type Faults, type Memory } from "../flash/dialect/dialect";
 import type { State } from "../flash/answer";
-import { runsOf } from "../flash/digits";
-import { isEmpty, ordered, type Unit } from "../flash/show";
+import { runsOf } from "../flash/dialect/digits";
+import { isEmpty, ordered, type Unit } from "../flash/dialect/show";
 import type { Played } from "./lamp";
 
 /** What a case's answer is held against (format: `truth`). */

@@ -1,7 +1,7 @@
-import type { Dialect } from "../flash/dialect";
-import { normal } from "../flash/encode";
-import { runsOf } from "../flash/digits";
-import type { Tap } from "../flash/evidence";
+import type { Dialect } from "../flash/dialect/dialect";
+import { normal } from "../flash/dialect/encode";
+import { runsOf } from "../flash/dialect/digits";
+import type { Tap } from "../flash/seen/evidence";
 import type { Played } from "./lamp";
 
 type Random = () => number;

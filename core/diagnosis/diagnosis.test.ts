@@ -4,7 +4,7 @@ import { worthOf } from "./choose";
 import { evidence, posterior, weighing } from "./infer";
 import { moreOften } from "./conditions";
 import { goneAfter, goneSince } from "./gone";
-import { seeded } from "../flash/encode";
+import { seeded } from "../flash/dialect/encode";
 import type { Finding, Network, Seen } from "./network";
 
 const share = fc.double({ min: 0.001, max: 0.7, noNaN: true });

@@ -1,5 +1,5 @@
-import type { Memory } from "./dialect";
-import type { Unit } from "./show";
+import type { Memory } from "./dialect/dialect";
+import type { Unit } from "./dialect/show";
 
 export type State = "codes" | "none" | "dark" | "steady" | "unclear";
 

@@ -3,12 +3,12 @@ import { describe, expect, it } from "vitest";
 import { dialect, DIALECTS } from "../testing/dialects";
 import { watch } from "../testing/person";
 import twoMemoriesCut from "../testing/two-memories-cut.json";
-import { calledOf } from "./called";
+import { calledOf } from "./seen/called";
 import { decode } from "./decode";
-import { memoriesOf, type Dialect, type Faults } from "./dialect";
-import { possibleFaults } from "./digits";
-import type { Evidence, Tap } from "./evidence";
-import { ordered } from "./show";
+import { memoriesOf, type Dialect, type Faults } from "./dialect/dialect";
+import { possibleFaults } from "./dialect/digits";
+import type { Evidence, Tap } from "./seen/evidence";
+import { ordered } from "./dialect/show";
 
 const lists = (d: Dialect, max = 4) =>
   fc.uniqueArray(fc.constantFrom(...possibleFaults(d)), { minLength: 1, maxLength: max });

@@ -1,15 +1,15 @@
 import { framesOf } from "../lamp/levels";
 import { marksOf, type LampMark } from "../lamp/marks";
 import { blankAnswer, type Decoded } from "./answer";
-import { decide } from "./decide";
-import type { Dialect, Memory } from "./dialect";
-import { trackOf, type Evidence, type Filmed, type Track } from "./evidence";
-import { awayOf, filmView } from "./film-view";
-import { priorOf } from "./prior";
-import { search } from "./search";
-import { LIKELY } from "./sureness";
-import { showOf } from "./show";
-import { gapsIn, marksRead, viewed, type Watched } from "./viewed";
+import { decide } from "./judge/decide";
+import type { Dialect, Memory } from "./dialect/dialect";
+import { trackOf, type Evidence, type Filmed, type Track } from "./seen/evidence";
+import { awayOf, filmView } from "./explain/film-view";
+import { priorOf } from "./search/prior";
+import { search } from "./search/search";
+import { LIKELY } from "./judge/sureness";
+import { showOf } from "./dialect/show";
+import { gapsIn, marksRead, viewed, type Watched } from "./explain/viewed";
 
 export type { Assigned, Decoded, State } from "./answer";
 

@@ -3,10 +3,10 @@ import { makeCase } from "../cases/case";
 import { DIALECTS } from "../testing/dialects";
 import { watch } from "../testing/person";
 import { decode, type Decoded } from "./decode";
-import type { Dialect } from "./dialect";
-import { possibleFaults } from "./digits";
-import { seeded } from "./encode";
-import type { Filmed } from "./evidence";
+import type { Dialect } from "./dialect/dialect";
+import { possibleFaults } from "./dialect/digits";
+import { seeded } from "./dialect/encode";
+import type { Filmed } from "./seen/evidence";
 
 const ABLE = DIALECTS.filter((d) => d.advance === "self");
 const PAIRS = ABLE.flatMap((own) => ABLE.filter((other) => other !== own).map((other) => [own, other] as const));

@@ -2,9 +2,9 @@ import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { DIALECTS } from "../testing/dialects";
 import { watch } from "../testing/person";
-import { possibleFaults } from "./digits";
-import { seeded } from "./encode";
-import type { Evidence } from "./evidence";
+import { possibleFaults } from "./dialect/digits";
+import { seeded } from "./dialect/encode";
+import type { Evidence } from "./seen/evidence";
 import { identify } from "./identify";
 
 const ABLE = DIALECTS.filter((d) => d.advance === "self");

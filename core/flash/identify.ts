@@ -1,13 +1,13 @@
 import { logAdd } from "./trellis/log";
-import { anythingLog } from "./anything";
-import type { Dialect } from "./dialect";
-import { trackOf, type Evidence, type Filmed } from "./evidence";
-import { awayOf, filmView } from "./film-view";
+import { anythingLog } from "./explain/anything";
+import type { Dialect } from "./dialect/dialect";
+import { trackOf, type Evidence, type Filmed } from "./seen/evidence";
+import { awayOf, filmView } from "./explain/film-view";
 import { framesOf } from "../lamp/levels";
-import type { View } from "./view";
-import { priorOf } from "./prior";
-import { search } from "./search";
-import { timedView } from "./timed-view";
+import type { View } from "./explain/view";
+import { priorOf } from "./search/prior";
+import { search } from "./search/search";
+import { timedView } from "./explain/timed-view";
 
 export interface Ranked {
   dialect: string;

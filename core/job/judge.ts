@@ -1,5 +1,5 @@
 import { alive, unitVerdict } from "../procedure/unit-check";
-import type { Sure } from "../flash/sureness";
+import type { Sure } from "../flash/judge/sureness";
 import { unitsOf, type SystemAccess } from "../pack/scope";
 import { inputOf } from "../record/inputs";
 import type { Reading } from "../record/types";

@@ -1,5 +1,5 @@
-import type { Memory } from "../flash/dialect";
-import { CERTAIN, type Sure } from "../flash/sureness";
+import type { Memory } from "../flash/dialect/dialect";
+import { CERTAIN, type Sure } from "../flash/judge/sureness";
 import type { JobCase } from "./case";
 import { epochsOf, type Epoch } from "./epochs";
 import { atLeast, atMost, sureOfWeight, type Doubt, type Told, type Weight } from "./told";

@@ -1,8 +1,8 @@
-import { memoriesOf, type Dialect, type Faults } from "../flash/dialect";
-import { priorOf } from "../flash/prior";
-import { nearBy } from "../flash/propose";
-import { ordered } from "../flash/show";
-import type { Watched } from "../flash/viewed";
+import { memoriesOf, type Dialect, type Faults } from "../flash/dialect/dialect";
+import { priorOf } from "../flash/search/prior";
+import { nearBy } from "../flash/dialect/near-by";
+import { ordered } from "../flash/dialect/show";
+import type { Watched } from "../flash/explain/viewed";
 import type { Entry } from "../pack/pack";
 import { entriesFor, type SystemAccess } from "../pack/scope";
 import { evidenceOf } from "../record/evidence";

@@ -1,5 +1,5 @@
-import type { Memory } from "../flash/dialect";
-import type { Sure } from "../flash/sureness";
+import type { Memory } from "../flash/dialect/dialect";
+import type { Sure } from "../flash/judge/sureness";
 import type { RunSince } from "../record/types";
 import type { JobCase } from "./case";
 import { driveFits, epochsOf, ranIn, type Epoch } from "./epochs";

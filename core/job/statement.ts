@@ -1,6 +1,6 @@
 import type { Input } from "../record/inputs";
-import type { Memory } from "../flash/dialect";
-import type { Sure } from "../flash/sureness";
+import type { Memory } from "../flash/dialect/dialect";
+import type { Sure } from "../flash/judge/sureness";
 import type { CodeKind } from "./faults";
 import type { Persistence } from "./proof";
 import type { Doubt } from "./told";

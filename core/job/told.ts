@@ -1,5 +1,5 @@
-import { memoriesOf, type Dialect, type Memory } from "../flash/dialect";
-import { AT_A_GLANCE, CERTAIN, HEARD, roundsHeard, sureOf, type Sure } from "../flash/sureness";
+import { memoriesOf, type Dialect, type Memory } from "../flash/dialect/dialect";
+import { AT_A_GLANCE, CERTAIN, HEARD, roundsHeard, sureOf, type Sure } from "../flash/judge/sureness";
 import { entriesFor, type SystemAccess } from "../pack/scope";
 import { beginsAfterMs, lampAtRest } from "../pack/way";
 import { inputOf } from "../record/inputs";

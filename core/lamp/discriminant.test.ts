@@ -1,6 +1,6 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import { normal, seeded } from "../flash/encode";
+import { normal, seeded } from "../flash/dialect/encode";
 import { brightnessOf, DARK, discriminantOf, LIT, strangeness } from "./discriminant";
 import type { Features } from "./measure";
 

@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { encode } from "../flash/encode";
+import { encode } from "../flash/dialect/encode";
 import { dialect } from "../testing/dialects";
 import { drawFilm, type DrawnLamp } from "../testing/pictures";
 import { Eye } from "./eye";

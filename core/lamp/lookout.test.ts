@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 import { readFilm } from "../flash/decode";
-import { encode } from "../flash/encode";
+import { encode } from "../flash/dialect/encode";
 import { dialect } from "../testing/dialects";
 import { drawFilm, type DrawnLamp, type Trouble } from "../testing/pictures";
 import { adviceOf } from "./advice";

@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { normal, seeded } from "../flash/encode";
+import { normal, seeded } from "../flash/dialect/encode";
 import { framesOf, type Away } from "./levels";
 import { marksOf, type LampMark } from "./marks";
 

@@ -1,6 +1,6 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import { normal, seeded } from "../flash/encode";
+import { normal, seeded } from "../flash/dialect/encode";
 import { emptyCells, gather, gatherCell, rasterOf, type Picture } from "./picture";
 import { follow, follower, profileOf } from "./shake";
 

@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 import { makeRide } from "../cases/ride";
-import { seeded } from "../flash/encode";
+import { seeded } from "../flash/dialect/encode";
 import { ridesIn } from "../proving/rides";
 import { countingSince } from "../proving/count";
 import { byHand, noted, rideSays, ruleSays } from "../proving/told";

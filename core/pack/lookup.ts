@@ -1,5 +1,5 @@
-import type { Dialect } from "../flash/dialect";
-import { nearBy } from "../flash/propose";
+import type { Dialect } from "../flash/dialect/dialect";
+import { nearBy } from "../flash/dialect/near-by";
 import type { Entry, Pack } from "./pack";
 import { entriesFor, otherMeanings, type VehicleFacts } from "./scope";
 

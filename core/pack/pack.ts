@@ -1,4 +1,4 @@
-import { dialectCheck } from "../flash/dialect-check";
+import { dialectCheck } from "../flash/dialect/dialect-check";
 import { list, number, object, oneOf, optional, pair, pattern, whole, type Of } from "../schema/rule";
 import { circuitRule } from "./circuit";
 import { rideRule } from "./ride";

@@ -1,6 +1,6 @@
 import type { Connector, Entry, Output, Pack, Scope, System, Trap, Variant } from "./pack";
 import { connectorIdOf, dialectIdOf, tellsByDashLamp, type Way } from "./way";
-import type { Dialect } from "../flash/dialect";
+import type { Dialect } from "../flash/dialect/dialect";
 
 /** What is known of one vehicle for looking things up. */
 export interface VehicleFacts {

@@ -1,5 +1,5 @@
 import type { Assigned } from "../flash/answer";
-import type { Dialect } from "../flash/dialect";
+import type { Dialect } from "../flash/dialect/dialect";
 
 /** What the person is to be told while the engine-running test asks for something. Times in ms from the start of watching. */
 export type ActPrompt =

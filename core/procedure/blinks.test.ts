@@ -1,5 +1,5 @@
 import { expect, it } from "vitest";
-import { normal, seeded } from "../flash/encode";
+import { normal, seeded } from "../flash/dialect/encode";
 import { blinksSeen } from "./blinks";
 
 /** A lamp at 30 pictures a second, dark in these stretches, in a light that wanders. */

@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
 import type { Cause, ReadinessLamp } from "../pack/way";
 import { decode } from "../flash/decode";
-import { encode } from "../flash/encode";
+import { encode } from "../flash/dialect/encode";
 import { dialect } from "../testing/dialects";
 import { actPrompt } from "./act-prompt";
 import { beatOf, judgeBeat } from "./key-beat";

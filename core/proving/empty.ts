@@ -1,4 +1,4 @@
-import type { Dialect } from "../flash/dialect";
+import type { Dialect } from "../flash/dialect/dialect";
 import type { SystemAccess } from "../pack/scope";
 import { listOf } from "../wording";
 

@@ -1,5 +1,5 @@
-import type { Dialect } from "../flash/dialect";
-import type { Called, Evidence, Filmed, Pressed } from "../flash/evidence";
+import type { Dialect } from "../flash/dialect/dialect";
+import type { Called, Evidence, Filmed, Pressed } from "../flash/seen/evidence";
 import type { Trace } from "../lamp/trace";
 import { leftOut } from "../lamp/long-watch";
 import { watchOf } from "./inputs";

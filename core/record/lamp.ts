@@ -1,4 +1,4 @@
-import { dialectCheck } from "../flash/dialect-check";
+import { dialectCheck } from "../flash/dialect/dialect-check";
 import { holds, object, time, word, type Of } from "../schema/rule";
 
 /** Longest name a person may give to a way of blinking, and how many are kept. */

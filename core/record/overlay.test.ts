@@ -1,6 +1,6 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import { encode } from "../flash/encode";
+import { encode } from "../flash/dialect/encode";
 import { dialect } from "../testing/dialects";
 import { overlay } from "./overlay";
 import type { Mark } from "./types";

@@ -1,5 +1,5 @@
-import { flashesOf, seeded } from "../flash/encode";
-import type { Dialect, Faults } from "../flash/dialect";
+import { flashesOf, seeded } from "../flash/dialect/encode";
+import type { Dialect, Faults } from "../flash/dialect/dialect";
 import type { Pack } from "../pack/pack";
 import { systemsOf, tableOwner, variantOf, type SystemAccess, type VehicleFacts } from "../pack/scope";
 import { beginsAfterMs, type ModuleWalk, type Submode } from "../pack/way";

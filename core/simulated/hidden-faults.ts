@@ -1,5 +1,5 @@
-import { runsOf } from "../flash/digits";
-import { seeded } from "../flash/encode";
+import { runsOf } from "../flash/dialect/digits";
+import { seeded } from "../flash/dialect/encode";
 import type { Pack } from "../pack/pack";
 import { entriesFor, systemsOf, tableOwner, type VehicleFacts } from "../pack/scope";
 import type { SimulatedFault } from "./state";

@@ -1,4 +1,4 @@
-import type { Dialect, Faults } from "../flash/dialect";
+import type { Dialect, Faults } from "../flash/dialect/dialect";
 
 /** A stand-in for a real vehicle: key, engine, connectors, one wire, a pulse reader, buttons, lamps, and faults that nobody is told. */
 export interface Simulated {

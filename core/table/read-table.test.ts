@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 import { LAYOUTS, tablePage } from "../cases/table-page";
-import { seeded } from "../flash/encode";
+import { seeded } from "../flash/dialect/encode";
 import { entryOf, scopeIn, withoutDoubles } from "./entries";
 import { PAGE_MAX, readTable } from "./read-table";
 

@@ -1,4 +1,4 @@
-import type { Dialect } from "../flash/dialect";
+import type { Dialect } from "../flash/dialect/dialect";
 import dialects from "./dialects.json";
 
 /** One dialect of each kind that the format knows, for tests. */

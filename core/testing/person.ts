@@ -1,6 +1,6 @@
-import { encode, normal, seeded, type EncodeOptions } from "../flash/encode";
-import type { Dialect, Faults } from "../flash/dialect";
-import type { Evidence } from "../flash/evidence";
+import { encode, normal, seeded, type EncodeOptions } from "../flash/dialect/encode";
+import type { Dialect, Faults } from "../flash/dialect/dialect";
+import type { Evidence } from "../flash/seen/evidence";
 
 export interface Watched extends EncodeOptions {
   seed: number;

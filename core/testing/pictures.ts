@@ -1,4 +1,4 @@
-import { normal, seeded } from "../flash/encode";
+import { normal, seeded } from "../flash/dialect/encode";
 import type { Picture } from "../lamp/picture";
 
 /** What goes wrong in a drawn film; all off by default. */

@@ -1,7 +1,7 @@
 import { useEffect, useMemo, useState } from "react";
 import styled from "styled-components";
-import type { Dialect } from "@core/flash/dialect";
-import { encode } from "@core/flash/encode";
+import type { Dialect } from "@core/flash/dialect/dialect";
+import { encode } from "@core/flash/dialect/encode";
 import { Play } from "lucide-react";
 import { clock } from "~/store/clock";
 import { Button } from "~/ui/Button";

@@ -1,7 +1,7 @@
 import { Link } from "react-router";
 import { assumedIn, withDialect } from "@core/pack/make/build";
 import { dialectOf, retalked, saysAll, TALK_EXAMPLES, talkOf, type Empty, type Talk } from "@core/pack/make/talk";
-import type { Dialect } from "@core/flash/dialect";
+import type { Dialect } from "@core/flash/dialect/dialect";
 import { dialectIdOf } from "@core/pack/way";
 import { useEdit, useMake } from "~/store/use-make";
 import { Choice } from "~/ui/Choice";

@@ -1,7 +1,7 @@
 import { OctagonAlert } from "lucide-react";
 import { useState } from "react";
 import styled from "styled-components";
-import type { Sure } from "@core/flash/sureness";
+import type { Sure } from "@core/flash/judge/sureness";
 import type { Meaning } from "@core/pack/lookup";
 import { scopeText } from "@core/pack/scope";
 import type { System } from "@core/pack/pack";

@@ -1,5 +1,5 @@
 import { meaningsOf, type Meaning } from "@core/pack/lookup";
-import type { Sure } from "@core/flash/sureness";
+import type { Sure } from "@core/flash/judge/sureness";
 import { drivable } from "@core/job/drivable";
 import { codeKind, type CodeKind } from "@core/job/faults";
 import type { Known } from "@core/job/known";

@@ -1,6 +1,6 @@
 import { useEffect, useRef, useState } from "react";
 import styled from "styled-components";
-import type { Dialect } from "@core/flash/dialect";
+import type { Dialect } from "@core/flash/dialect/dialect";
 import type { Act } from "@core/pack/way";
 import { actPrompt } from "@core/procedure/act-prompt";
 import { clock } from "~/store/clock";

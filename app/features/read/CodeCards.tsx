@@ -1,6 +1,6 @@
 import styled from "styled-components";
 import type { Decoded } from "@core/flash/decode";
-import { codeSure, type Sure } from "@core/flash/sureness";
+import { codeSure, type Sure } from "@core/flash/judge/sureness";
 import { atMost } from "@core/job/told";
 import { Certainty, Soft } from "~/ui/bits";
 import { mono } from "~/ui/theme";

@@ -1,6 +1,6 @@
 import { useState } from "react";
-import { calledOf } from "@core/flash/called";
-import type { Dialect } from "@core/flash/dialect";
+import { calledOf } from "@core/flash/seen/called";
+import type { Dialect } from "@core/flash/dialect/dialect";
 import { CheckBox } from "~/ui/Choice";
 import { Field } from "~/ui/Field";
 import { Caution, Mono, Soft } from "~/ui/bits";

@@ -1,5 +1,5 @@
 import { byHand } from "@core/record/inputs";
-import type { Dialect } from "@core/flash/dialect";
+import type { Dialect } from "@core/flash/dialect/dialect";
 import { tellsFrom, type Way } from "@core/pack/way";
 import type { Job } from "@core/record/types";
 import { Caution, Sheet } from "~/ui/bits";

@@ -1,6 +1,6 @@
 import { useMemo } from "react";
 import type { Decoded } from "@core/flash/decode";
-import { LIKELY, type Sure } from "@core/flash/sureness";
+import { LIKELY, type Sure } from "@core/flash/judge/sureness";
 import { Caution, Soft } from "~/ui/bits";
 import { CodeCards } from "./CodeCards";
 import { saySoFar } from "./sentence";

@@ -1,9 +1,9 @@
 import { useEffect, useState } from "react";
 import { useNavigate, useRevalidator } from "react-router";
 import styled from "styled-components";
-import type { Dialect } from "@core/flash/dialect";
+import type { Dialect } from "@core/flash/dialect/dialect";
 import type { SystemAccess } from "@core/pack/scope";
-import { nothingMore } from "@core/flash/settle";
+import { nothingMore } from "@core/flash/judge/settle";
 import { withReading } from "@core/record/job";
 import { wasCleared } from "@core/job/epochs";
 import { identityOf, lookFor, OTHER } from "@core/job/identity";

@@ -1,4 +1,4 @@
-import type { Dialect } from "@core/flash/dialect";
+import type { Dialect } from "@core/flash/dialect/dialect";
 import type { SystemAccess } from "@core/pack/scope";
 import { entriesFor, variantOf } from "@core/pack/scope";
 import { runToAsk } from "@core/job/epochs";

@@ -1,7 +1,7 @@
 import type { Decoded } from "@core/flash/decode";
-import type { Dialect } from "@core/flash/dialect";
-import { openQuestions, seenTwice, type Question } from "@core/flash/settle";
-import { LIKELY, nothingSure, wholeSure } from "@core/flash/sureness";
+import type { Dialect } from "@core/flash/dialect/dialect";
+import { openQuestions, seenTwice, type Question } from "@core/flash/judge/settle";
+import { LIKELY, nothingSure, wholeSure } from "@core/flash/judge/sureness";
 import { listOf } from "@core/job/say";
 import { watchOf, type Input } from "@core/record/inputs";
 

@@ -1,7 +1,7 @@
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import { blankAnswer } from "@core/flash/answer";
 import { decode, readFilm } from "@core/flash/decode";
-import { encode, normal, seeded } from "@core/flash/encode";
+import { encode, normal, seeded } from "@core/flash/dialect/encode";
 import { dialect } from "@core/testing/dialects";
 import type { Home } from "./home";
 import { ReadingSession } from "./session";

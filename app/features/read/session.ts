@@ -1,6 +1,6 @@
 import type { Decoded, FilmRead } from "@core/flash/decode";
-import type { Dialect } from "@core/flash/dialect";
-import { nothingMore } from "@core/flash/settle";
+import type { Dialect } from "@core/flash/dialect/dialect";
+import { nothingMore } from "@core/flash/judge/settle";
 import { editMarks, nextId, type MarkEdit } from "@core/record/edit";
 import { evidenceOf } from "@core/record/evidence";
 import { byHand, inputsFor, isPicture, seenWhole, watchOf } from "@core/record/inputs";

@@ -1,4 +1,4 @@
-import type { Dialect } from "@core/flash/dialect";
+import type { Dialect } from "@core/flash/dialect/dialect";
 import type { Learned, Property, Settles } from "@core/flash/learn/learn";
 
 /** One thing that was learned of how a lamp talks, and how sure that is, 0 to 1. */

@@ -1,5 +1,5 @@
-import type { Dialect } from "@core/flash/dialect";
-import { encode } from "@core/flash/encode";
+import type { Dialect } from "@core/flash/dialect/dialect";
+import { encode } from "@core/flash/dialect/encode";
 import { newReading } from "@core/record/readings";
 import type { Reading } from "@core/record/types";
 import { NOT_STARTED, type Home } from "./home";

@@ -1,7 +1,7 @@
 import { useEffect, useState } from "react";
 import { evidenceOf } from "@core/record/evidence";
 import type { Pack } from "@core/pack/pack";
-import type { Dialect } from "@core/flash/dialect";
+import type { Dialect } from "@core/flash/dialect/dialect";
 import type { Learned } from "@core/flash/learn/learn";
 import type { KeptLamp } from "@core/record/lamp";
 import { isPicture } from "@core/record/inputs";

@@ -1,5 +1,5 @@
 import { decode } from "../../flash/decode";
-import { nothingMore } from "../../flash/settle";
+import { nothingMore } from "../../flash/judge/settle";
 import { lookFor, OTHER } from "../../job/identity";
 import { entriesFor, tableOwner, type SystemAccess } from "../../pack/scope";
 import { tellsByDashLamp } from "../../pack/way";

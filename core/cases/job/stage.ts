@@ -1,4 +1,4 @@
-import { seeded } from "../../flash/encode";
+import { seeded } from "../../flash/dialect/encode";
 import type { JobCase } from "../../job/case";
 import type { Pack } from "../../pack/pack";
 import { tableOwner, type SystemAccess } from "../../pack/scope";

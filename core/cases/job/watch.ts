@@ -1,9 +1,9 @@
 import { decode } from "../../flash/decode";
 import type { Decoded } from "../../flash/answer";
-import type { Dialect } from "../../flash/dialect";
-import type { Lit } from "../../flash/encode";
-import { EVEN } from "../../flash/called";
-import { nothingMore } from "../../flash/settle";
+import type { Dialect } from "../../flash/dialect/dialect";
+import type { Lit } from "../../flash/dialect/encode";
+import { EVEN } from "../../flash/seen/called";
+import { nothingMore } from "../../flash/judge/settle";
 import { evidenceOf } from "../../record/evidence";
 import { seenWhole, watchOf } from "../../record/inputs";
 import { resultFrom } from "../../record/readings";

@@ -1,6 +1,6 @@
 import { framesOf } from "../../lamp/levels";
 import { marksOf } from "../../lamp/marks";
-import type { Evidence, Filmed } from "../evidence";
+import type { Evidence, Filmed } from "../seen/evidence";
 
 /** No flash of the format is longer, a lamp test before the list included, ms. */
 const LONGEST_MS = 4000;

@@ -1,4 +1,4 @@
-import type { Dialect } from "../dialect";
+import type { Dialect } from "../dialect/dialect";
 import { most, stretches, type Token } from "./tokens";
 
 /** Of the codes so many must be of the same make-up, as a share; the others were misread. */

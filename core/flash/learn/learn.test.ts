@@ -2,10 +2,10 @@ import { describe, expect, it } from "vitest";
 import { makeCase } from "../../cases/case";
 import { randomDialect } from "../../cases/random-dialect";
 import { holds } from "../../schema/rule";
-import { dialectCheck } from "../dialect-check";
+import { dialectCheck } from "../dialect/dialect-check";
 import { dialect } from "../../testing/dialects";
-import { encode, seeded } from "../encode";
-import type { Evidence } from "../evidence";
+import { encode, seeded } from "../dialect/encode";
+import type { Evidence } from "../seen/evidence";
 import { kindsOf } from "./kinds";
 import { learn } from "./learn";
 

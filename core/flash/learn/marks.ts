@@ -1,5 +1,5 @@
-import type { Dialect } from "../dialect";
-import { firstOf, trackOf, type Evidence, type Track } from "../evidence";
+import type { Dialect } from "../dialect/dialect";
+import { firstOf, trackOf, type Evidence, type Track } from "../seen/evidence";
 import { kindsOf, manyOf, type Kinds, type Scatter } from "./kinds";
 
 /** Marks of a lamp of which nothing is known: one way of taking what was seen. */

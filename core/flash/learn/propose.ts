@@ -1,5 +1,5 @@
-import type { Dialect, Faults, Phase } from "../dialect";
-import { isFault } from "../digits";
+import type { Dialect, Faults, Phase } from "../dialect/dialect";
+import { isFault } from "../dialect/digits";
 import { kindsOf, type Kinds } from "./kinds";
 import type { Marks } from "./marks";
 import {

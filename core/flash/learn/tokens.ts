@@ -1,4 +1,4 @@
-import type { Run } from "../digits";
+import type { Run } from "../dialect/digits";
 import type { Kinds } from "./kinds";
 import type { Marks } from "./marks";
 

@@ -1,4 +1,4 @@
-import type { Dialect } from "../../flash/dialect";
+import type { Dialect } from "../../flash/dialect/dialect";
 import type { ClearWay, Connector, Entry, Pack, PackPart, System, VehicleTold } from "../pack";
 import { connectorIdOf, dialectIdOf, type Ask, type Tells, type Way, type WayTexts } from "../way";
 import { usualClear, type ClearKind } from "./clears";

@@ -1,4 +1,4 @@
-import { runsOf } from "../../flash/digits";
+import { runsOf } from "../../flash/dialect/digits";
 import type { Pack, PackPart } from "../pack";
 import { connectorIdOf } from "../way";
 import { assumedIn } from "./build";

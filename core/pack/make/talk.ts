@@ -1,4 +1,4 @@
-import type { Dialect, Phase } from "../../flash/dialect";
+import type { Dialect, Phase } from "../../flash/dialect/dialect";
 
 /** How a lamp talks, as somebody would tell it who has watched it or read of it. */
 export interface Talk {

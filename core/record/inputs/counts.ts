@@ -1,4 +1,4 @@
-import { calledOf } from "../../flash/called";
+import { calledOf } from "../../flash/seen/called";
 import type { InputKind } from "./input";
 
 /** Numbers that somebody called out; they have no times. */

@@ -1,4 +1,4 @@
-import type { Dialect } from "../../flash/dialect";
+import type { Dialect } from "../../flash/dialect/dialect";
 import { camera } from "./camera";
 import { counts } from "./counts";
 import { film } from "./film";

@@ -1,5 +1,5 @@
-import type { Dialect } from "../../flash/dialect";
-import type { Called, Evidence, Filmed, Pressed } from "../../flash/evidence";
+import type { Dialect } from "../../flash/dialect/dialect";
+import type { Called, Evidence, Filmed, Pressed } from "../../flash/seen/evidence";
 import type { Mark } from "../mark";
 
 /** What was put in, as far as the decoder is told of it. */

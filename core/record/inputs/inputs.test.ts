@@ -1,10 +1,10 @@
 import { describe, expect, it } from "vitest";
 import { randomDialect } from "../../cases/random-dialect";
 import { decode } from "../../flash/decode";
-import { memoriesOf, type Dialect, type Faults } from "../../flash/dialect";
-import { possibleFaults, runsOf } from "../../flash/digits";
-import { seeded } from "../../flash/encode";
-import { ordered, runSection } from "../../flash/show";
+import { memoriesOf, type Dialect, type Faults } from "../../flash/dialect/dialect";
+import { possibleFaults, runsOf } from "../../flash/dialect/digits";
+import { seeded } from "../../flash/dialect/encode";
+import { ordered, runSection } from "../../flash/dialect/show";
 import { DIALECTS } from "../../testing/dialects";
 import { watch } from "../../testing/person";
 import { evidenceOf } from "../evidence";

@@ -1,4 +1,4 @@
-import type { Press, Tap } from "../../flash/evidence";
+import type { Press, Tap } from "../../flash/seen/evidence";
 import type { Mark } from "../mark";
 import type { InputKind } from "./input";
 import { TWO_KEYS } from "./keys";

@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { seeded } from "../../flash/encode";
+import { seeded } from "../../flash/dialect/encode";
 import { filled, paper, printed } from "../../testing/print";
 import { readTable } from "../read-table";
 import { contrasted, flattened, inkBelow } from "./flatten";

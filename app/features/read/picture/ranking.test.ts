@@ -1,8 +1,8 @@
 import { describe, expect, it, vi } from "vitest";
 import { blankAnswer } from "@core/flash/answer";
 import { readFilm } from "@core/flash/decode";
-import type { Dialect } from "@core/flash/dialect";
-import { encode } from "@core/flash/encode";
+import type { Dialect } from "@core/flash/dialect/dialect";
+import { encode } from "@core/flash/dialect/encode";
 import { dialect, DIALECTS } from "@core/testing/dialects";
 import type { LampSeen } from "~/workers/lamp.worker";
 import { homeOf, picturesOf } from "../test-home";
