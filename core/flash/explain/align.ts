@@ -1,6 +1,6 @@
 import { FIRST, newClock, tick, type Lengths } from "../seen/density";
 import type { Track } from "../seen/evidence";
-import type { Flat } from "./flat";
+import { lengthsInto, type Flat } from "./flat";
 import { beginning, missedAfter, missedBefore } from "./missed";
 import type { Observer } from "../seen/observer";
 import { logExtras, MAX_EXTRA } from "../seen/spurious";
@@ -13,16 +13,6 @@ function named(track: Track, m: number, flat: Flat, j: number, o: Observer): num
   const said = track.said[m];
   if (!said) return 1;
   return (said === 2) === (flat.long[j] === 1) ? 1 - o.misnamed : o.misnamed;
-}
-
-/** Lengths of a show's flashes at a tempo. */
-function lengthsOf({ n, next, length, step }: Flat, tempo: number): Lengths {
-  const lengths = { alone: new Float64Array(n), merged: new Float64Array(n) };
-  for (let j = 0; j < n; j++) {
-    lengths.alone[j] = length[j] * tempo;
-    lengths.merged[j] = next[j] < 0 ? NaN : (step[j] + length[next[j]]) * tempo;
-  }
-  return lengths;
 }
 
 /** The single best explanation of a track by a show. */
@@ -53,7 +43,8 @@ export function align(track: Track, flat: Flat, tempo: number, o: Observer): Ali
     variance: number;
   }
   const clock = newClock();
-  const lengths = lengthsOf(flat, tempo);
+  const lengths: Lengths = { alone: new Float64Array(flat.n), merged: new Float64Array(flat.n) };
+  lengthsInto(lengths, flat, tempo);
   /** Takes mark `m` in as flash `j`; see {@link tick}. */
   const take = (m: number, j: number, late: number, variance: number) => {
     clock.late = late;

@@ -1,3 +1,4 @@
+import type { Lengths } from "../seen/density";
 import type { Evidence } from "../seen/evidence";
 import { INTERVAL_JITTER } from "../seen/observer";
 import { fromStart, type Flash, type Section, type Show } from "../dialect/show";
@@ -97,6 +98,14 @@ export function flatten(show: Show, mode: Evidence["mode"]): Flat {
     flat.long[i] = flashes[i].long ? 1 : 0;
   }
   return flat;
+}
+
+/** Writes the lengths of a show's flashes at a tempo into rows that have room for them. */
+export function lengthsInto(into: Lengths, { n, next, length, step }: Flat, tempo: number): void {
+  for (let j = 0; j < n; j++) {
+    into.alone[j] = length[j] * tempo;
+    into.merged[j] = next[j] < 0 ? NaN : (step[j] + length[next[j]]) * tempo;
+  }
 }
 
 /** Nobody taps for a lamp test. */

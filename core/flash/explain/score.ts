@@ -1,6 +1,6 @@
 import { FIRST, newClock, peakEnd, peakOnset, tick, type Clock, type Lengths } from "../seen/density";
 import type { Track } from "../seen/evidence";
-import type { Flat } from "./flat";
+import { lengthsInto, type Flat } from "./flat";
 import { beginning, missedAfter, missedAfterStart, missedBefore } from "./missed";
 import type { Observer } from "../seen/observer";
 import { logExtras, MAX_EXTRA } from "../seen/spurious";
@@ -31,7 +31,7 @@ interface Rows {
 let rows: Rows | null = null;
 
 function rowsFor(flat: Flat, tempo: number): Rows {
-  const { n, next } = flat;
+  const { n } = flat;
   if (!rows || rows.room < n) {
     const room = Math.max(256, 2 * n);
     const row = () => new Float64Array(room);
@@ -41,9 +41,8 @@ function rowsFor(flat: Flat, tempo: number): Rows {
   for (let j = 0; j < n; j++) {
     rows.step[j] = flat.step[j] * tempo;
     rows.stepVar[j] = flat.stepVar[j] * tempo * tempo;
-    rows.lengths.alone[j] = flat.length[j] * tempo;
-    rows.lengths.merged[j] = next[j] < 0 ? NaN : rows.step[j] + flat.length[next[j]] * tempo;
   }
+  lengthsInto(rows.lengths, flat, tempo);
   for (const state of rows.ring) {
     state.size = 0;
     state.scale = -Infinity;
