@@ -1,6 +1,7 @@
 import type { Frames } from "../../lamp/levels";
 import { stepsTo } from "./align";
 import type { Flat } from "./flat";
+import { firstFrom } from "../trellis/first";
 import type { Score } from "./view";
 
 /** A film, ready to hold shows against: evidence summed up from its start, and the places where a flash may begin. */
@@ -245,7 +246,7 @@ export function playFilm(
         const reach = REACH * Math.sqrt(sum);
         if (step > MOST_BLIND + 1 && reach > FOLLOWED_MS) break;
         const base = log - 0.5 * Math.log(2 * Math.PI * sum);
-        for (let k = firstAt(onsets, center - reach); k < count && onsets[k] < center + reach; k++) {
+        for (let k = firstFrom(onsets, center - reach); k < count && onsets[k] < center + reach; k++) {
           if (k <= i) continue;
           const late = onsets[k] - center;
           put(k, j, step, base - (0.5 * late * late) / sum + withinFrom(j, k), p);
@@ -305,17 +306,6 @@ function earlyMost(upTo: Film["upTo"], within: number, until: number): number {
 function startUnseen(film: Film, flat: Flat, tempo: number, lengths: Float64Array): number {
   const at = flat.first * tempo + 1500;
   return at > film.until ? 0 : BLIND + film.upTo(Math.min(film.until, at + lengths[0])) - film.upTo(at);
-}
-
-function firstAt(list: Float64Array, value: number): number {
-  let lo = 0;
-  let hi = list.length;
-  while (lo < hi) {
-    const mid = (lo + hi) >> 1;
-    if (list[mid] < value) lo = mid + 1;
-    else hi = mid;
-  }
-  return lo;
 }
 
 /** The path, first flash first: unrolled index and time of each flash that was seen to begin. */

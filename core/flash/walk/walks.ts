@@ -5,6 +5,7 @@ import type { Grammar, GrammarNode } from "./grammar";
 import type { Observer } from "../seen/observer";
 import { logExtras, MAX_EXTRA } from "../seen/spurious";
 import { arrive, column, positions, settle, type Column, type Positions } from "../trellis/column";
+import { firstFrom } from "../trellis/first";
 
 /** One flash of a walk through the grammar: seen as a mark, or missed. */
 export interface Pace {
@@ -288,16 +289,4 @@ function chainsFor(grammar: Grammar, seen: readonly boolean[], o: Observer, mode
   const of = known.get(grammar) ?? known.set(grammar, new Map()).get(grammar)!;
   const key = `${mode === "taps"} ${o.miss}`;
   return of.get(key) ?? of.set(key, chainsOf(grammar, seen, o.miss)).get(key)!;
-}
-
-/** Index of the first step that is at least so long. */
-function firstFrom(steps: Float64Array, least: number): number {
-  let lo = 0;
-  let hi = steps.length;
-  while (lo < hi) {
-    const mid = (lo + hi) >> 1;
-    if (steps[mid] < least) lo = mid + 1;
-    else hi = mid;
-  }
-  return lo;
 }
