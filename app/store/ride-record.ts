@@ -23,7 +23,7 @@ const isFix = (x: unknown): x is Fix => {
   return [t, lat, lon].every(Number.isFinite) && (speed === null || Number.isFinite(speed));
 };
 
-/** What is being written; whoever reads waits for it. */
+/** What is being written or thrown away; whoever reads waits for it. */
 let writing: Promise<unknown> = Promise.resolve();
 
 /** What was recorded for a job so far, in order of time. */
@@ -41,8 +41,13 @@ export async function keepFixes(job: string, all: readonly Fix[], from: number):
   await writing;
 }
 
+/** Throws away what was recorded for a job, with what is being written just now. */
 export async function dropFixes(job: string): Promise<void> {
-  for (const key of await keysOf(job)) await parts.remove(key);
+  writing = writing
+    .catch(() => undefined)
+    .then(() => keysOf(job))
+    .then((keys) => Promise.all(keys.map((key) => parts.remove(key))));
+  await writing;
 }
 
 /** A device that tells its speed tells it nearly always. */

@@ -6,7 +6,6 @@ import { noted, rideSays, type RideNoted, type Told } from "@core/proving/told";
 import type { RideDone } from "@core/record/types";
 import { clock } from "~/store/clock";
 import { shortTime } from "~/store/format";
-import { dropFixes } from "~/store/ride-record";
 import { readRides } from "~/workers/log";
 import type { RidesRead } from "~/workers/log.worker";
 import { Button } from "~/ui/Button";
@@ -47,13 +46,20 @@ export function RideLog({
   unit: Told;
   known: readonly RideDone[];
   busy: boolean;
-  onNote: (rides: RideNoted[]) => void;
+  /** @param recorded they are what this phone recorded */
+  onNote: (rides: RideNoted[], recorded: boolean) => void;
 }) {
   const [file, pick] = useState<File | null>(null);
   const [read, set] = useState<RidesRead | "reading" | null>(null);
-  /** The file is what this phone recorded; once its rides are noted it is not needed any more. */
+  /** The file is what this phone recorded. */
   const [own, setOwn] = useState(false);
-  const [recorded, setRecorded] = useState(0);
+  /** When the last of its rides set off that were sent to be noted: once that is known the record is gone, and is looked at anew. */
+  const [sent, setSent] = useState<string | null>(null);
+  const [gone, setGone] = useState(0);
+  if (sent !== null && known.some((k) => k.at === sent)) {
+    setSent(null);
+    setGone(gone + 1);
+  }
   const running = useRef<AbortController | null>(null);
   useEffect(() => () => running.current?.abort(), []);
   const begin = (of: File, told: SpeedUnit | null) => {
@@ -89,7 +95,7 @@ export function RideLog({
         GPX, or CSV with a time and a speed or a position.
       </FileDrop>
       <RideRecorder
-        key={`${job} ${recorded}`}
+        key={`${job} ${gone}`}
         job={job}
         onRide={(f) => {
           setOwn(true);
@@ -128,9 +134,9 @@ export function RideLog({
                 $look="primary"
                 isDisabled={busy}
                 onPress={() => {
-                  onNote(news);
+                  onNote(news, own);
+                  if (own) setSent(news.at(-1)!.at);
                   close();
-                  if (own) void dropFixes(job).then(() => setRecorded(recorded + 1));
                 }}
               >
                 {news.length === 1 ? "Note this ride" : `Note these ${news.length} rides`}

@@ -48,7 +48,7 @@ export function Rides() {
         unit={told}
         known={rides}
         busy={busy}
-        onNote={(rides) => send({ intent: "rides", rides })}
+        onNote={(rides, recorded) => send({ intent: "rides", rides, recorded })}
       />
       <RideByHand rule={rule} unit={told} busy={busy} onNote={(ride) => send({ intent: "rides", rides: [ride] })} />
       <Trouble problem={problem} />

@@ -12,8 +12,9 @@ import {
   withRides,
   withStart,
 } from "@core/record/job";
-import { flag, list, object, time, whole, word } from "@core/schema/rule";
+import { flag, list, object, optional, time, whole, word } from "@core/schema/rule";
 import { changeJob } from "~/store/records";
+import { dropFixes } from "~/store/ride-record";
 import { intent } from "~/store/use-job";
 
 /** A second tap this soon is of the same finger, however slow the page was to show the first: no engine starts twice so fast, ms. */
@@ -24,8 +25,13 @@ const isSamePress = ({ counting }: Job, now: string): boolean => {
 };
 
 export const proveIntents = {
-  rides: intent(object({ rides: list(rideToldRule, { min: 1, max: 100 }) }), ({ rides }, { id, now }) =>
-    changeJob(id, (j) => withRides(j, rides, now)),
+  /** @param recorded they are what this phone recorded: once they are noted it is not needed any more, and never before */
+  rides: intent(
+    object({ rides: list(rideToldRule, { min: 1, max: 100 }), recorded: optional(flag) }),
+    async ({ rides, recorded }, { id, now }) => {
+      await changeJob(id, (j) => withRides(j, rides, now));
+      if (recorded) await dropFixes(id);
+    },
   ),
   "take-back": intent(object({ at: time }), ({ at }, { id, now }) =>
     changeJob(id, (j) => withoutDone(j, "rides", at, now)),
