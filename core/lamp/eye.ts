@@ -143,7 +143,8 @@ export class Eye {
       this.raster,
       this.lamps.map((l) => l.patch),
     );
-    const lamp: WatchedLamp = { id, patch, site, t: [], features: [], discriminant: null, state: 0 };
+    const found = first !== undefined;
+    const lamp: WatchedLamp = { id, patch, site, found, t: [], features: [], discriminant: null, state: 0 };
     for (let k = this.history.from; k < this.history.to; k++) {
       lamp.t.push(this.history.time(k));
       lamp.features.push(measure(this.history.cells(k), site));

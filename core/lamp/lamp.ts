@@ -8,6 +8,8 @@ export interface WatchedLamp {
   id: number;
   patch: Patch;
   site: Site;
+  /** It was found by its blinking; a lamp that a person drew may not have blinked yet. */
+  found: boolean;
   t: number[];
   features: Features[];
   /** How lit is told from dark; null while there is not enough to know. */
@@ -22,18 +24,22 @@ const ROUNDS = 4;
 const STRANGE = 120;
 /** So many pictures in a row may be left out as strange, as a share of all; else it is the measure that is wrong. */
 const MOST_STRANGE = 0.2;
+/** Lit and dark lie so many standard deviations apart at least; less, and they are two halves of noise (2.6 for a Gaussian cut in the middle). */
+const TWO_STATES = 5;
 /** Pictures used at most to learn how lit is told from dark, spread over the whole watch. */
 const LEARN = 3000;
 
 /**
- * Learns how lit is told from dark: from first states, then over again from its own.
+ * Learns how lit is told from dark: from first states, then over again from its own. What tells no two states apart has parted the noise of
+ * a drawn lamp that did not change: to that the first blinks would be strange, so it is begun anew from all that was seen.
  * @param first times and states to begin with, as the finder saw them; without, the two outer quarters of luma against the surroundings
  */
 export function learn(lamp: WatchedLamp, first?: { t: readonly number[]; lit: ArrayLike<number> }): void {
   const { features, t } = lamp;
   const every = Math.max(1, Math.ceil(features.length / LEARN));
   const some = features.map((_, i) => i).filter((i) => i % every === 0);
-  let d = lamp.discriminant;
+  const seen = some.map((i) => features[i]);
+  let begun = lamp.discriminant;
   if (first) {
     const states = statesAt(
       first.t,
@@ -41,23 +47,37 @@ export function learn(lamp: WatchedLamp, first?: { t: readonly number[]; lit: Ar
       some.map((i) => t[i]),
     );
     const known = some.filter((_, k) => states[k] >= 0);
-    d = discriminantOf(
+    begun = discriminantOf(
       known.map((i) => features[i]),
       states.filter((s) => s >= 0),
     );
-  } else d ??= crude(some.map((i) => features[i]));
+  }
+  let own = overAgain(begun, seen);
+  if (!lamp.found && !tellsApart(own)) {
+    const anew = overAgain(crude(seen), seen);
+    if (anew && !(own && own.apart > anew.apart)) own = anew;
+  }
+  lamp.discriminant = own;
+}
+
+/** Are lit and dark two states, and not two halves of the noise of one? */
+export const tellsApart = (d: Discriminant | null): boolean => d !== null && d.apart >= TWO_STATES;
+
+/** A discriminant learned over again from the states that it tells itself, without what stood between. */
+function overAgain(begun: Discriminant | null, seen: readonly Features[]): Discriminant | null {
+  let d = begun;
   for (let round = 0; d && round < ROUNDS; round++) {
-    const kept = some.filter((i) => strangeness(d!, features[i]) < STRANGE);
-    const use = kept.length > (1 - MOST_STRANGE) * some.length ? kept : some;
-    const lit = use.map((i) => (brightnessOf(d!, features[i]) > (DARK + LIT) / 2 ? 1 : 0));
+    const now = d;
+    const kept = seen.filter((f) => strangeness(now, f) < STRANGE);
+    const use = kept.length > (1 - MOST_STRANGE) * seen.length ? kept : seen;
     const next = discriminantOf(
-      use.map((i) => features[i]),
-      lit,
+      use,
+      use.map((f) => (brightnessOf(now, f) > (DARK + LIT) / 2 ? 1 : 0)),
     );
     if (!next) break;
     d = next;
   }
-  lamp.discriminant = d;
+  return d;
 }
 
 /** Where nothing blinks that could be learned from: luma of the patch against what is around it. */

@@ -1,10 +1,11 @@
 import { describe, expect, it } from "vitest";
 import { readFilm } from "../flash/decode";
 import { encode } from "../flash/dialect/encode";
+import { blinksSeen } from "../procedure/blinks";
 import { dialect } from "../testing/dialects";
 import { drawFilm, type DrawnLamp, type Trouble } from "../testing/pictures";
 import { adviceOf } from "./advice";
-import { levelsOf } from "./lamp";
+import { clearness, levelsOf } from "./lamp";
 import { Lookout } from "./lookout";
 import { boxOf, patchOf } from "./patch";
 import { rasterOf } from "./picture";
@@ -105,6 +106,27 @@ describe("Lookout", () => {
     expect(said(lookout, 0.5, 0.55)).toBeNull();
     expect(said(lookout, 0.5, 0.8)?.decoded.codes).toEqual(["43"]);
   });
+
+  it.each([0, 0.3, 1, 3])(
+    "sees a lamp blink that had not changed for long before it was drawn, with noise %f",
+    (noise) => {
+      const blinks = Array.from({ length: 9 }, (_, i) => 27_000 + 700 * i);
+      const edges = blinks.flatMap((t) => [[t, 0] as const, [t + 350, 1] as const]);
+      const own: DrawnLamp = { x: 0.505, y: 0.556, edges: [[0, 1], ...edges] };
+      for (const drawn of [1, 5, 13]) {
+        const lookout = new Lookout(320, 180, [], true);
+        for (const picture of drawFilm([own], 38, drawn, { noise })) {
+          lookout.see(picture);
+          if (picture.t < drawn * 1000 || picture.t >= drawn * 1000 + 30) continue;
+          lookout.draw(patchOf({ x: 0.44, y: 0.46, w: 0.12, h: 0.18 }, rasterOf(320, 180)));
+        }
+        // Looked at while it goes on: there is no last learning yet.
+        expect(clearness(lookout.eye.lamps[0]).apart).toBeGreaterThan(5);
+        const { flashes } = blinksSeen(levelsOf(lookout.eye.lamps[0])!, 1000, 37_000);
+        expect(flashes).toHaveLength(blinks.length);
+      }
+    },
+  );
 
   it("holds no more pictures for a longer film", () => {
     const lookout = new Lookout(320, 180);

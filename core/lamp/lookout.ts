@@ -1,7 +1,7 @@
 import { Eye, type Change } from "./eye";
 import type { Found } from "./find-lamp";
 import type { Patch } from "./patch";
-import { learn, type WatchedLamp } from "./lamp";
+import { learn, tellsApart, type WatchedLamp } from "./lamp";
 import type { Picture } from "./picture";
 
 /**
@@ -14,7 +14,7 @@ const SEARCH_FILM_MS = [10_000, 25_000] as const;
 const SEARCH_ON_MS = 15_000;
 /** At the end nothing is looked for that was looked for so short ago, ms. */
 const LATELY_MS = 20_000;
-/** How lit is told from dark is learned again so often, ms: by quarters more each time, so that the cost stays in proportion. */
+/** How lit is told from dark is learned again so often, ms: by quarters more each time, so that the cost stays in proportion, once it can be told. */
 const LEARN_MS = 4000;
 const LEARN_GROWTH = 1.25;
 /** What looks this much like a lamp is watched without being asked for; with so many changes it is certain that it is one. */
@@ -82,7 +82,12 @@ export class Lookout {
       const next = this.nextLearning.get(lamp.id) ?? since + LEARN_MS;
       if (since >= next) learn(lamp);
       if (since >= next || !this.nextLearning.has(lamp.id))
-        this.nextLearning.set(lamp.id, Math.max(since + LEARN_MS, since * LEARN_GROWTH));
+        this.nextLearning.set(
+          lamp.id,
+          lamp.found || tellsApart(lamp.discriminant)
+            ? Math.max(since + LEARN_MS, since * LEARN_GROWTH)
+            : since + LEARN_MS,
+        );
     }
     return sight;
   }

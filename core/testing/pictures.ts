@@ -41,7 +41,8 @@ export function* drawFilm(
   const grain = Float32Array.from({ length: 1 << 16 }, () => (trouble.noise ?? 0) * normal(random));
   let g = 0;
   let [sx, sy, exposure, hand] = [0, 0, 1, -1];
-  const bulbs = lamps.map(() => 0);
+  // A lamp that is lit at first has been so for long.
+  const bulbs: number[] = lamps.map((lamp) => lamp.edges.findLast(([at]) => at <= 0)?.[1] ?? 0);
   const shades = new Float64Array(256);
   const across = new Int32Array(W);
   for (let k = 0; k < seconds * fps; k++) {
