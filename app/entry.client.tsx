@@ -1,5 +1,6 @@
 import { StrictMode, startTransition } from "react";
 import { hydrateRoot } from "react-dom/client";
+import { rulesReady } from "@core/schema/rule";
 import { HydratedRouter } from "react-router/dom";
 import { clientNonce, NonceContext } from "./nonce";
 import { registerOffline } from "./offline/register";
@@ -18,5 +19,8 @@ startTransition(() => {
     </StrictMode>,
   );
 });
+
+// Every page but an empty garage holds what it opens against its rules.
+if (location.pathname !== "/" || navigator.serviceWorker?.controller) rulesReady().catch(() => undefined);
 
 registerOffline();

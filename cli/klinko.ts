@@ -1,3 +1,4 @@
+import "@core/schema/joi-now";
 import { bench } from "./bench";
 import { decodeCases } from "./decode-cases";
 import { fit } from "./fit";

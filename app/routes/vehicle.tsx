@@ -7,7 +7,7 @@ import { newJob } from "@core/record/job";
 import type { Vehicle } from "@core/record/types";
 import { archived, withoutWork, withTold, withWork } from "@core/record/vehicle";
 import { workToldRule } from "@core/record/types";
-import { holds } from "@core/schema/rule";
+import { holds, rulesReady } from "@core/schema/rule";
 import { packById } from "~/store/packs";
 import { nowIso, today } from "~/store/clock";
 import { kmOf } from "~/store/distance";
@@ -109,6 +109,7 @@ async function act({ request, params }: Route.ClientActionArgs) {
   if (intent === "work") {
     const shown = text("shown");
     const { speed } = await readSettings();
+    await rulesReady();
     const told = holds(workToldRule, { what: text("what"), ...(shown && { km: kmOf(Number(shown), speed) }) });
     if ("faults" in told) return { wrong: "This is more than an odometer shows." };
     await changeVehicle(vehicle.id, (v) => withWork(v, told.value, atNoonOf(text("day"))));

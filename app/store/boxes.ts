@@ -1,4 +1,5 @@
 import type { Doc } from "@core/record/types";
+import { rulesReady } from "@core/schema/rule";
 import { box } from "./box";
 import { move } from "./move";
 import { loadOwnPacks } from "./own-packs";
@@ -16,7 +17,7 @@ export const KINDS = ["vehicle", "job", "reading"] as const satisfies readonly K
 let moved: Promise<void> | null = null;
 
 /** All is where it belongs: records of an older Klinko were moved, and the makes of this device are read. */
-export function ready(): Promise<void> {
+export function placed(): Promise<void> {
   moved ??= move(boxes, values)
     .then(loadOwnPacks)
     .catch((error: unknown) => {
@@ -26,3 +27,6 @@ export function ready(): Promise<void> {
     });
   return moved;
 }
+
+/** All is where it belongs, and can be checked as it is opened. */
+export const ready = async (): Promise<void> => void (await Promise.all([placed(), rulesReady()]));

@@ -1,6 +1,7 @@
 import { CARD_VERSION, cardFrom, fold, gistOf, unfold, type Card, type Folded } from "@core/job/card";
 import { withReading } from "@core/record/job";
 import type { Job, Reading } from "@core/record/types";
+import { rulesReady } from "@core/schema/rule";
 import { boxes, cards } from "./boxes";
 import { openAt, opened } from "./opening";
 
@@ -56,6 +57,7 @@ function withLineOf(job: Job, reading: Reading): Job {
 
 /** Makes cards anew, from all jobs and readings: once, where they are missing. */
 export async function rebuild(vehicles: readonly string[]): Promise<Map<string, Card>> {
+  await rulesReady();
   const wanted = new Map(vehicles.map((v) => [v, { jobs: [] as Job[], readings: [] as Reading[] }]));
   await boxes.job.each((raw, key) => {
     const job = openAt("job", key, raw);

@@ -1,4 +1,4 @@
-import { format } from "date-fns";
+import { formatISO } from "date-fns";
 
 /**
  * Where all pages take their time from. One place, so that a test can drive hours of lamp time in seconds; what a machine's
@@ -40,4 +40,4 @@ export const clock: Clock = (globalThis as { klinkoClock?: Clock }).klinkoClock 
 export const nowIso = (): string => new Date(clock.now()).toISOString();
 
 /** Today, where the person is, as a field of a date has it. */
-export const today = (): string => format(clock.now(), "yyyy-MM-dd");
+export const today = (): string => formatISO(clock.now(), { representation: "date" });

@@ -1,4 +1,5 @@
 import localforage from "localforage";
+import { rulesReady } from "@core/schema/rule";
 import { box } from "./box";
 import { dropValue, readValue } from "./values";
 
@@ -9,8 +10,12 @@ import { dropValue, readValue } from "./values";
 export const drafts = box("klinko-drafts", "drafts", localforage.LOCALSTORAGE);
 
 /** An older Klinko kept drafts among the values. */
-export const readDraft = async (key: string): Promise<unknown> =>
-  (await drafts.get(key)) ?? (await readValue(`draft/${key}`));
+export async function readDraft(key: string): Promise<unknown> {
+  const draft = (await drafts.get(key)) ?? (await readValue(`draft/${key}`));
+  // Who asked for it checks it.
+  if (draft !== null) await rulesReady();
+  return draft;
+}
 export const writeDraft = (key: string, value: unknown): Promise<void> => drafts.set(key, value);
 export async function dropDraft(key: string): Promise<void> {
   await drafts.remove(key);

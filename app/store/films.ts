@@ -1,26 +1,20 @@
-import Joi from "joi";
+import { LIMITS } from "@core/record/types";
+import { holds, instance, object, rulesReady, text, time, word, type Of } from "@core/schema/rule";
 import { box } from "./box";
 import { inTurn } from "./in-turn";
 
 /** Films that a person kept of a watch, each with its reading; beside the records, since they are large and no part of a backup. */
 export const films = box("klinko-films", "films");
 
-export interface KeptFilm {
-  id: string;
-  reading: string;
-  vehicle: string;
+const keptRule = object({
+  id: word(LIMITS.name),
+  reading: word(LIMITS.name),
+  vehicle: text(LIMITS.name),
   /** When it was kept. */
-  at: string;
-  film: Blob;
-}
-
-const shape = Joi.object<KeptFilm>({
-  id: Joi.string().required(),
-  reading: Joi.string().required(),
-  vehicle: Joi.string().allow("").required(),
-  at: Joi.string().isoDate().required(),
-  film: Joi.object().instance(Blob).required(),
-}).unknown();
+  at: time,
+  film: instance(Blob),
+});
+export type KeptFilm = Of<typeof keptRule>;
 
 /** Readings that were thrown away while their film was still being closed. */
 const dropped = new Set<string>();
@@ -52,11 +46,13 @@ export async function dropFilms(of: Partial<Pick<KeptFilm, "reading" | "vehicle"
 }
 
 /** Goes through all films; one that is damaged is left out, and stays where it is. */
-export const eachFilm = (visit: (film: KeptFilm) => void): Promise<void> =>
-  films.each((raw) => {
-    const checked = shape.validate(raw);
-    if (!checked.error) visit(checked.value);
+export async function eachFilm(visit: (film: KeptFilm) => void): Promise<void> {
+  await rulesReady();
+  await films.each((raw) => {
+    const held = holds(keptRule, raw);
+    if ("value" in held) visit(held.value);
   });
+}
 
 async function every(): Promise<KeptFilm[]> {
   const out: KeptFilm[] = [];

@@ -1,6 +1,6 @@
 import { useEffect, useRef } from "react";
 import { useFetcher } from "react-router";
-import { holds, type Of, type Rule } from "@core/schema/rule";
+import { holds, rulesReady, type Of, type Rule } from "@core/schema/rule";
 import { beginActing } from "./acting";
 import { StoreProblem } from "./box";
 
@@ -38,6 +38,7 @@ export const actionFor =
     if (typeof name !== "string" || !Object.hasOwn(intents, name))
       throw new Response("This page does not know what it was asked to do.", { status: 400 });
     const own = intents[name] as Intent<Rule<object>, D>;
+    await rulesReady();
     const held = holds(own.needs, given);
     if ("faults" in held) return { problem: `Not saved: ${held.faults[0].message}.` } satisfies Trouble;
     try {

@@ -4,7 +4,7 @@ import { inTurn } from "./in-turn";
 
 /** Where everything was kept before each kind had a store of its own, by `kind/id`. */
 const OLD = "klinko";
-const DONE = "moved";
+export const DONE = "moved";
 
 /**
  * Moves what is in the store of old into those of today, once, whichever tab comes first. A page that dies over it loses nothing:

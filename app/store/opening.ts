@@ -1,5 +1,6 @@
 import { openDoc, type Locked } from "@core/record/open";
 import type { Doc, Job, Vehicle } from "@core/record/types";
+import { rulesReady } from "@core/schema/rule";
 import { boxes, ready, type Kind } from "./boxes";
 import { changeValue, readValue } from "./values";
 
@@ -58,6 +59,7 @@ export const readJob = (id: string) => read<Job>("job", id, "job");
 /** Those of these keys that are there and can be opened. */
 export async function opened<D extends Doc>(kind: D["kind"], keys: readonly string[]): Promise<D[]> {
   const raw = await Promise.all(keys.map((key) => boxes[kind].get(key)));
+  await rulesReady();
   return raw.flatMap((value, i) => {
     if (!isThere(value)) return [];
     const doc = openAt(kind, keys[i], value);

@@ -1,3 +1,4 @@
+import { rulesReady } from "@core/schema/rule";
 import { box } from "./box";
 
 /** Makes that are on this device: made here, or brought in from a file. By id, as they were stored. */
@@ -9,6 +10,7 @@ let raw: ReadonlyMap<string, unknown> = new Map();
 export async function loadOwnPacks(): Promise<void> {
   const found = new Map<string, unknown>();
   await ownBox.each((value, key) => void found.set(key, value));
+  if (found.size) await rulesReady();
   raw = found;
 }
 

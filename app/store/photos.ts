@@ -1,4 +1,5 @@
-import Joi from "joi";
+import { LIMITS } from "@core/record/types";
+import { holds, instance, object, rulesReady, text, time, word, type Of } from "@core/schema/rule";
 import { box } from "./box";
 import { inTurn } from "./in-turn";
 import { nowIso } from "./clock";
@@ -7,22 +8,15 @@ import { newId } from "./records";
 /** Photos of vehicles and of lines in notebooks, each by its id; beside the records, which only name them. */
 export const photos = box("klinko-photos", "photos");
 
-export interface KeptPhoto {
-  id: string;
-  vehicle: string;
+const keptRule = object({
+  id: word(LIMITS.name),
+  vehicle: text(LIMITS.name),
   /** The job in whose notebook it stands; empty where it is of the vehicle. */
-  job: string;
-  at: string;
-  photo: Blob;
-}
-
-const shape = Joi.object<KeptPhoto>({
-  id: Joi.string().required(),
-  vehicle: Joi.string().allow("").required(),
-  job: Joi.string().allow("").required(),
-  at: Joi.string().isoDate().required(),
-  photo: Joi.object().instance(Blob).required(),
-}).unknown();
+  job: text(LIMITS.name),
+  at: time,
+  photo: instance(Blob),
+});
+export type KeptPhoto = Of<typeof keptRule>;
 
 /** Sharp enough to read a part's number, px along the longer side. */
 const LONGEST = 1600;
@@ -61,8 +55,10 @@ export async function keepPhoto(file: Blob, of: Pick<KeptPhoto, "vehicle" | "job
 
 /** A photo, or null where it is not on this device. */
 export async function readPhoto(id: string): Promise<KeptPhoto | null> {
-  const checked = shape.validate(await photos.get(id));
-  return checked.error ? null : (checked.value ?? null);
+  const raw = await photos.get(id);
+  await rulesReady();
+  const held = holds(keptRule, raw);
+  return "value" in held ? held.value : null;
 }
 
 export const dropPhoto = (id: string): Promise<void> => photos.remove(id);
@@ -78,8 +74,10 @@ export const dropPhotos = (of: Partial<Pick<KeptPhoto, "job" | "vehicle">>): Pro
   });
 
 /** Goes through all photos; one that is damaged is left out, and stays where it is. */
-export const eachPhoto = (visit: (photo: KeptPhoto) => void): Promise<void> =>
-  photos.each((raw) => {
-    const checked = shape.validate(raw);
-    if (!checked.error) visit(checked.value);
+export async function eachPhoto(visit: (photo: KeptPhoto) => void): Promise<void> {
+  await rulesReady();
+  await photos.each((raw) => {
+    const held = holds(keptRule, raw);
+    if ("value" in held) visit(held.value);
   });
+}

@@ -1,8 +1,9 @@
 import { fold, newCard, unfold, without, withJob, withReadingOf, type Card, type Face } from "@core/job/card";
 import { faultOf, openDoc, type Locked } from "@core/record/open";
 import type { Doc, Job, Reading, Vehicle } from "@core/record/types";
+import { rulesReady } from "@core/schema/rule";
 import { StoreProblem } from "./box";
-import { boxes, cards, ready, type Kind } from "./boxes";
+import { boxes, cards, placed, ready, type Kind } from "./boxes";
 import { cardOf, isCard, keepCard, rebuild } from "./cards";
 import { inTurn } from "./in-turn";
 import { dropFixes } from "./ride-record";
@@ -29,20 +30,24 @@ export interface Garage {
 
 /** All that the garage shows. */
 export async function readGarage(): Promise<Garage> {
-  await ready();
+  await placed();
   const vehicles: Vehicle[] = [];
   const locked: Locked[] = (await stillLocked()).filter((l) => !l.key.startsWith("vehicle/"));
   const known = new Map<string, Face>();
+  const stored: [key: string, raw: unknown][] = [];
   await Promise.all([
-    boxes.vehicle.each((raw, key) => {
-      const got = openDoc(`vehicle/${key}`, raw);
-      if ("locked" in got) locked.push(got.locked);
-      else vehicles.push(got.doc as Vehicle);
-    }),
+    boxes.vehicle.each((raw, key) => void stored.push([key, raw])),
     cards.each((raw, key) => {
       if (isCard(raw, key) && !raw.doubt?.length) known.set(key, raw);
     }),
   ]);
+  // An empty garage has nothing to check, and does not load what checks.
+  if (stored.length) await rulesReady();
+  for (const [key, raw] of stored) {
+    const got = openDoc(`vehicle/${key}`, raw);
+    if ("locked" in got) locked.push(got.locked);
+    else vehicles.push(got.doc as Vehicle);
+  }
   const missing = vehicles.filter((v) => !known.has(v.id)).map((v) => v.id);
   // One that a page died over is mended by itself; where most are missing, one walk over all records makes them.
   if (missing.length > 3) for (const [id, card] of await rebuild(missing)) known.set(id, fold(card));

@@ -1,7 +1,7 @@
 import { differenceInDays, parseISO } from "date-fns";
-import Joi from "joi";
-import type { Vehicle } from "@core/record/types";
-import { boxes, cards, KINDS, ready, type Kind } from "./boxes";
+import { LIMITS, type Vehicle } from "@core/record/types";
+import { any, flag, holds, list, object, oneOf, text, time, whole, word, type Of } from "@core/schema/rule";
+import { boxes, cards, KINDS, placed, ready, type Kind } from "./boxes";
 import { clock, nowIso } from "./clock";
 import { dropFilms } from "./films";
 import { dropPhotos } from "./photos";
@@ -12,47 +12,32 @@ import { announce } from "./tabs";
 import { changeValue, dropValue, readValue } from "./values";
 
 /** The vehicle that was removed last, whole, so that it can be put back. */
-export interface Removed {
-  at: string;
-  vehicle: string;
-  plate: string;
-  jobs: number;
+const removedRule = object({
+  at: time,
+  vehicle: word(LIMITS.name),
+  plate: text(LIMITS.name),
+  jobs: whole(0),
   /** All of it has been removed. */
-  done: boolean;
+  done: flag,
   /** Its records as they were stored. */
-  records: { kind: Kind; key: string; raw: unknown }[];
-}
+  records: list(object({ kind: oneOf(...KINDS), key: word(2 * LIMITS.name + 1), raw: any }), {
+    max: Number.MAX_SAFE_INTEGER,
+  }),
+});
+export type Removed = Of<typeof removedRule>;
 
 /** So long it can be put back, days. */
 export const KEPT_DAYS = 30;
 
 const KEY = "removed";
-const shape = Joi.object<Removed>({
-  at: Joi.string().isoDate().required(),
-  vehicle: Joi.string().required(),
-  plate: Joi.string().required(),
-  jobs: Joi.number().integer().min(0).required(),
-  done: Joi.boolean().required(),
-  records: Joi.array()
-    .items(
-      Joi.object({
-        kind: Joi.string()
-          .valid(...KINDS)
-          .required(),
-        key: Joi.string().required(),
-        raw: Joi.any().required(),
-      }),
-    )
-    .required(),
-});
-
 const known = (value: unknown): Removed | null => {
-  const checked = shape.validate(value);
-  return checked.error ? null : (checked.value ?? null);
+  if (!isThere(value)) return null;
+  const held = holds(removedRule, value);
+  return "value" in held ? held.value : null;
 };
 
 /** What goes on with it goes on in one tab at a time. */
-const turnOf = <T>(run: () => Promise<T>): Promise<T> => inTurn("removed", () => ready().then(run));
+const turnOf = <T>(run: () => Promise<T>, first = ready): Promise<T> => inTurn("removed", () => first().then(run));
 
 /** What can be put back; null where there is nothing, or its time is over. */
 export const readRemoved = (): Promise<Removed | null> =>
@@ -71,7 +56,7 @@ export const readRemoved = (): Promise<Removed | null> =>
     if (differenceInDays(clock.now(), parseISO(removed.at)) < KEPT_DAYS) return removed;
     await letGo(removed);
     return null;
-  });
+  }, placed);
 
 /** Removes a vehicle with all that belongs to it, and keeps it to be put back; the one before is gone for good then. */
 export const takeAway = (vehicle: Vehicle): Promise<void> =>

@@ -2,8 +2,7 @@ import { useOutletContext } from "react-router";
 import type { KeptLamp } from "@core/record/lamp";
 import type { Pack } from "@core/pack/pack";
 import { merged } from "@core/schema/merge";
-import { object, rule } from "@core/schema/rule";
-import Joi from "joi";
+import { object, record, type Rule } from "@core/schema/rule";
 import { nowIso } from "./clock";
 import { actionFor, intentFor, useSending } from "./intents";
 import { changePack } from "./packs";
@@ -35,7 +34,7 @@ export const makeAction = actionFor(({ packId }: { packId: string }): MakeDoing 
 }));
 
 /** A make as a page had it, or made of it: what comes of both is checked as a whole before it is stored. */
-const some = rule<Pack>(Joi.object());
+const some = record as Rule<unknown> as Rule<Pack>;
 
 export const editIntents = {
   /** What was changed of `base` on the way to `mine` is changed in what is stored by now, and gets a revision of its own. */

@@ -1,4 +1,5 @@
-import { ready, values } from "./boxes";
+import { rulesReady } from "@core/schema/rule";
+import { placed, ready, values } from "./boxes";
 import { inTurn } from "./in-turn";
 
 /**
@@ -13,8 +14,11 @@ const turnOf = <T>(key: string, run: () => Promise<T>): Promise<T> =>
   });
 
 export async function readValue(key: string): Promise<unknown> {
-  await ready();
-  return values.get(key);
+  await placed();
+  const value = await values.get(key);
+  // Who asked for it checks it.
+  if (value !== null) await rulesReady();
+  return value;
 }
 
 /** Changes a value where it is stored; changes asked at once are made one after the other. */

@@ -1,3 +1,4 @@
+import "@core/schema/joi-now";
 import { expose } from "comlink";
 import { decode, readFilm, type Decoded, type FilmRead } from "@core/flash/decode";
 import type { Dialect } from "@core/flash/dialect/dialect";

@@ -1,3 +1,4 @@
+import "@core/schema/joi-now";
 import { expose } from "comlink";
 import { BACKUP_MAX_BYTES, readBackup, type Attached } from "@core/record/backup";
 import type { Joined, Side } from "@core/record/join";

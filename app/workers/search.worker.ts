@@ -1,3 +1,4 @@
+import "@core/schema/joi-now";
 import { expose } from "comlink";
 import { search, searchableOf, type Found, type Searchable } from "@core/search/search";
 import { openDoc } from "@core/record/open";

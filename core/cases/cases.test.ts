@@ -56,7 +56,7 @@ describe("a dialect at random", () => {
     fc.assert(
       fc.property(fc.integer(), (seed) => {
         const d = randomDialect(seeded(seed));
-        expect(dialectCheck.joi.validate(d, { convert: false }).error).toBeUndefined();
+        expect(dialectCheck.joi().validate(d, { convert: false }).error).toBeUndefined();
         const g = grammarOf(d);
         // An empty memory may show nothing at all; whatever else the show is, it begins somewhere.
         const begins = g.starts.reduce((s, x) => s + x.p, 0);

@@ -17,6 +17,8 @@ const LATELY_MS = 20_000;
 /** How lit is told from dark is learned again so often, ms: by quarters more each time, so that the cost stays in proportion, once it can be told. */
 const LEARN_MS = 4000;
 const LEARN_GROWTH = 1.25;
+/** A lamp that was drawn and tells no two states apart may begin to blink at any moment, and be asked about soon after, ms. */
+const LEARN_UNTOLD_MS = 1000;
 /** What looks this much like a lamp is watched without being asked for; with so many changes it is certain that it is one. */
 const LIKELY = 2;
 const CHANGES = 4;
@@ -86,7 +88,7 @@ export class Lookout {
           lamp.id,
           lamp.found || tellsApart(lamp.discriminant)
             ? Math.max(since + LEARN_MS, since * LEARN_GROWTH)
-            : since + LEARN_MS,
+            : since + LEARN_UNTOLD_MS,
         );
     }
     return sight;

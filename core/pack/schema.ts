@@ -52,7 +52,7 @@ export function checkPack(value: unknown): PackChecked {
 
 /** The same rules as a JSON Schema, for editors and other programs. What points from one place to another it cannot hold. */
 export function packJsonSchema(): object {
-  const schema = packRule.joi["~standard"].jsonSchema.input({ target: "draft-2020-12" });
+  const schema = packRule.joi()["~standard"].jsonSchema.input({ target: "draft-2020-12" });
   return { $schema: "https://json-schema.org/draft/2020-12/schema", title: "Klinko pack, version 1", ...schema };
 }
 

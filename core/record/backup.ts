@@ -1,8 +1,7 @@
 import { sha256 } from "@noble/hashes/sha2.js";
 import { bytesToHex, utf8ToBytes } from "@noble/hashes/utils.js";
-import Joi from "joi";
 import { climb, type Ladder } from "../schema/ladder";
-import { holds, object, oneOf, optional, pattern, rule, text, time, whole, word, type Of } from "../schema/rule";
+import { holds, object, oneOf, optional, pattern, record, text, time, whole, word, type Of } from "../schema/rule";
 import type { Pack } from "../pack/pack";
 import { checkPack } from "../pack/schema";
 import { readNotes, type CodeNotes } from "./code-notes";
@@ -23,14 +22,14 @@ const shape = object({
   format: oneOf(BACKUP_FORMAT),
   version: whole(1),
   savedAt: time,
-  records: rule<Record<string, unknown>>(Joi.object()),
+  records: record,
   /** Makes of one's own, by id; a file from before there were any has none. */
-  makes: optional(rule<Record<string, unknown>>(Joi.object())),
+  makes: optional(record),
   /** Own notes to codes. */
-  notes: optional(rule<Record<string, unknown>>(Joi.object())),
+  notes: optional(record),
   /** Photos and kept films, by id. */
-  photos: optional(rule<Record<string, unknown>>(Joi.object())),
-  films: optional(rule<Record<string, unknown>>(Joi.object())),
+  photos: optional(record),
+  films: optional(record),
   /** SHA-256 of all that stands before it, hexadecimal. */
   sha256: optional(text(64)),
 });

@@ -6,7 +6,7 @@ const DRAFT = "draft-2020-12";
 /** The rules of records, and of the file that holds them, as a JSON Schema, for other programs. What points from one record to another it cannot hold. */
 export function recordsJsonSchema(): object {
   const [vehicle, job, reading] = [vehicleRule, jobRule, readingRule].map((r) =>
-    r.joi["~standard"].jsonSchema.input({ target: DRAFT }),
+    r.joi()["~standard"].jsonSchema.input({ target: DRAFT }),
   );
   const named = (kind: string) => ({ [`^${kind}/`]: { $ref: `#/$defs/${kind}` } });
   const picture = {

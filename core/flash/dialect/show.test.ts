@@ -65,8 +65,8 @@ describe("runsOf and codeOf", () => {
 
 describe("dialectCheck", () => {
   it("takes every dialect of the format, and names what is wrong with others", () => {
-    for (const d of DIALECTS) expect(dialectCheck.joi.validate(d).error).toBeUndefined();
-    const bad = (part: object) => dialectCheck.joi.validate({ ...dialect("lead-in"), ...part }).error?.message;
+    for (const d of DIALECTS) expect(dialectCheck.joi().validate(d).error).toBeUndefined();
+    const bad = (part: object) => dialectCheck.joi().validate({ ...dialect("lead-in"), ...part }).error?.message;
     expect(bad({ loopFrom: 7 })).toMatch(/returns to phase 7/);
     expect(bad({ phases: [{ kind: "even", onMs: 300, offMs: 300 }] })).toMatch(/never shows the list/);
     expect(bad({ phases: [{ kind: "dance" }] })).toMatch(/must be one of/);
