@@ -6,6 +6,9 @@ import { clientNonce, NonceContext } from "./nonce";
 import { registerOffline } from "./offline/register";
 import { looksIn } from "./store/look";
 
+// All modules of this page are loaded: errors have their stacks again (see root.tsx).
+Error.stackTraceLimit = 10;
+
 // A page that came from what is kept does not know how it is to look.
 Object.assign(document.documentElement.dataset, looksIn(document.cookie));
 

@@ -30,6 +30,12 @@ export const meta: Route.MetaFunction = () => [
   },
 ];
 
+/**
+ * Libraries make errors that they throw later, or never, as they are loaded; for the stack of each the browser parses the whole file once
+ * more. No stack is taken until the entry has all its modules, and says so.
+ */
+const NO_STACKS = "Error.stackTraceLimit=0";
+
 export function Layout({ children }: { children: ReactNode }) {
   const nonce = useNonce();
   const data = useRouteLoaderData<typeof loader>("root");
@@ -50,6 +56,7 @@ export function Layout({ children }: { children: ReactNode }) {
         <link rel="manifest" href="/manifest.webmanifest" />
         <Meta />
         <Links nonce={nonce} />
+        <script nonce={nonce} suppressHydrationWarning dangerouslySetInnerHTML={{ __html: NO_STACKS }} />
       </head>
       <body>
         <GlobalStyle />

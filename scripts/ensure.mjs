@@ -140,7 +140,7 @@ export function freePort(wanted) {
 export const serverArgs = ["server.mjs"];
 
 /** Serves the demo on a free port, opens a browser, and closes both when `work` is done. */
-export async function withDemo(port, work) {
+export async function withDemo(port, work, { demo = true } = {}) {
   ensurePackages();
   const executablePath = ensureChromium();
   await ensureBuild();
@@ -150,7 +150,13 @@ export async function withDemo(port, work) {
   const server = spawn(process.execPath, serverArgs, {
     cwd: root,
     stdio: "ignore",
-    env: { ...process.env, NODE_ENV: "production", KLINKO_DEMO: "1", PORT: String(free), HOST: "127.0.0.1" },
+    env: {
+      ...process.env,
+      NODE_ENV: "production",
+      KLINKO_DEMO: demo ? "1" : "",
+      PORT: String(free),
+      HOST: "127.0.0.1",
+    },
   });
   const browser = await chromium.launch({
     executablePath,

@@ -9,6 +9,7 @@ import { Choice } from "~/ui/Choice";
 import { ConfirmButton } from "~/ui/ConfirmButton";
 import { Row, Sheet, Soft } from "~/ui/bits";
 import { Trouble } from "~/ui/Trouble";
+import { EntryGrid } from "./EntryGrid";
 import { EntryList } from "./EntryList";
 import { NextPart } from "./NextPart";
 import { PageIn } from "./PageIn";
@@ -21,6 +22,7 @@ export function CodesPart() {
   const table = pack.tables.find((t) => t.id === picked) ?? pack.tables[0];
   const { entries } = table;
   const [adding, setAdding] = useState(false);
+  const [shown, setShown] = useState<"list" | "grid">("list");
   const store = (next: readonly Entry[]) => edit((p) => withEntries(p, table.id, next));
   const take = (fresh: readonly Entry[], mode: "all" | "beside") => {
     const same = (a: Entry, b: Entry) => a.code === b.code && JSON.stringify(a.scope) === JSON.stringify(b.scope);
@@ -62,7 +64,20 @@ export function CodesPart() {
             />
           </Row>
           <Sheet>
-            <EntryList entries={entries} onStore={store} />
+            <Choice
+              label="Shown as"
+              value={shown}
+              onChange={setShown}
+              options={[
+                { value: "list", label: "A list" },
+                { value: "grid", label: "A grid, to type and paste into" },
+              ]}
+            />
+            {shown === "list" ? (
+              <EntryList entries={entries} onStore={store} />
+            ) : (
+              <EntryGrid key={table.id} entries={entries} onStore={store} />
+            )}
           </Sheet>
         </>
       )}

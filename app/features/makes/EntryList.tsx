@@ -1,5 +1,6 @@
 import { useMemo, useState } from "react";
 import styled from "styled-components";
+import { newEntry } from "@core/pack/make/grid";
 import type { Entry } from "@core/pack/pack";
 import { scopeText } from "@core/pack/scope";
 import { useMake } from "~/store/use-make";
@@ -51,13 +52,7 @@ export function EntryList({ entries, onStore }: { entries: readonly Entry[]; onS
   const add = () => {
     let n = 1;
     while (entries.some((e) => Number(e.code) === n)) n++;
-    const fresh: Entry = {
-      code: String(n),
-      kind: "fault",
-      circuit: "Not told yet",
-      title: "Not told yet",
-      lookFirst: [],
-    };
+    const fresh = newEntry(String(n));
     onStore([...entries, fresh]);
     setOpen(keyOf(fresh));
   };
