@@ -1,4 +1,4 @@
-import type { Page } from "@playwright/test";
+import type { Locator, Page } from "@playwright/test";
 import { DrivenTime } from "./clock";
 import { expect, expectAccessible, sentence, test } from "./fixtures";
 import { DrivenWatcher } from "./lamp";
@@ -343,6 +343,97 @@ test("a copy of a make that ships is changed way by way and table by table, at t
   await expect(sentence(page)).toHaveText("What do the codes mean?");
   await page.getByRole("radiogroup", { name: "Which table" }).getByText("Engine").first().click();
   await expect(sentence(page)).toHaveText(/^\d+ codes$/);
+});
+
+/** What a spreadsheet copies, pasted into a field. */
+const pasted = (field: Locator, text: string) =>
+  field.evaluate((el, copied) => {
+    const clipboardData = new DataTransfer();
+    clipboardData.setData("text/plain", copied);
+    (el as HTMLElement).focus();
+    el.dispatchEvent(new ClipboardEvent("paste", { clipboardData, bubbles: true, cancelable: true }));
+  }, text);
+
+test("a plug's face is drawn over a photo, and rows of a spreadsheet go into the grid of codes", async ({ page }) => {
+  await page.goto("/makes/norrvik");
+  await page.getByRole("button", { name: "Copy it to change it" }).click();
+  await expect(sentence(page)).toHaveText("Which vehicle is it?");
+  const parts = page.getByRole("navigation", { name: "Parts of the make" });
+  await parts.getByRole("link", { name: "Plug" }).click();
+  await page
+    .getByRole("button", { name: /^Draw its face/ })
+    .first()
+    .click();
+  const sheet = page.getByRole("region", { name: "Draw its face" });
+  const photo = async (file: { name: string; mimeType: string; buffer: Buffer }) => {
+    const [chooser] = await Promise.all([
+      page.waitForEvent("filechooser"),
+      sheet.getByRole("button", { name: /photo beneath/ }).click(),
+    ]);
+    await chooser.setFiles(file);
+  };
+  await photo({ name: "notes.png", mimeType: "image/png", buffer: Buffer.from("no picture") });
+  await expect(sheet.getByRole("alert")).toContainText("notes.png can't be used as a photo of the plug");
+  const picture = await page.screenshot({ clip: { x: 0, y: 0, width: 600, height: 400 } });
+  await photo({ name: "plug.png", mimeType: "image/png", buffer: picture });
+  await expect(sheet.getByRole("img", { includeHidden: true })).toHaveCount(1);
+  const drawing = sheet.locator("[style*=aspect-ratio]");
+  const touch = async (x: number, y: number) => {
+    const { width, height } = (await drawing.boundingBox())!;
+    await drawing.click({ position: { x: x * width, y: y * height } });
+  };
+  const state = sheet.getByRole("status");
+  for (const [x, y] of [[0.1, 0.1], [0.9, 0.1], [0.8, 0.9]] as const) await touch(x, y); // prettier-ignore
+  await expect(state).toContainText("Not placed yet: A, B, C");
+  // A fourth one by keys alone: it comes on the longest edge, and is led to its place.
+  await sheet.getByRole("button", { name: "Put a corner in" }).press("Enter");
+  const fourth = sheet.getByRole("button", { name: /^Corner 4/ });
+  for (let i = 0; i < 8; i++) await fourth.press("Shift+ArrowLeft");
+  for (let i = 0; i < 8; i++) await fourth.press("Shift+ArrowDown");
+  await sheet.getByText("Cavities", { exact: true }).click();
+  for (let i = 0; i < 9; i++) await touch(0.25 + 0.12 * (i % 5), i < 5 ? 0.25 : 0.7);
+  await expect(state).toHaveText("Not placed yet: K.");
+  await touch(0.97, 0.5);
+  await expect(state).toHaveText("K lies outside the shell.");
+  await expectAccessible(page, "drawing a plug");
+  // A page that is closed in the middle loses none of it but the photo.
+  await page.reload();
+  await page
+    .getByRole("button", { name: /^Draw its face/ })
+    .first()
+    .click();
+  await expect(sheet.getByText(/The drawing was made on plug.png/)).toBeVisible();
+  await sheet.getByText("Cavities", { exact: true }).click();
+  const last = sheet.getByRole("button", { name: /^Cavity K/ });
+  for (let i = 0; i < 8; i++) await last.press("Shift+ArrowLeft");
+  await sheet.getByLabel("What its outline looks like").fill("Ship-shaped");
+  await expect(state).toHaveText("All cavities are within the shell.");
+  await sheet.getByRole("button", { name: "Take this face" }).click();
+  await expect(sheet).toHaveCount(0);
+  await expect(page.getByRole("radio", { name: "Drawn" }).first()).toBeChecked();
+  await expect(page.getByLabel("Cavity names, row by row").first()).toHaveValue(/^A B C D E\n/);
+
+  await parts.getByRole("link", { name: "Codes" }).click();
+  await page.getByText("A grid, to type and paste into").click();
+  const heading = await sentence(page).textContent();
+  const fresh = page.getByLabel("A new code");
+  await pasted(fresh, "Code\tMeaning\n91\tFan relay\n9x\tHeater tap\n");
+  await expect(page.getByRole("alert")).toContainText('Nothing was taken over. Row 3, Code "9x": a code is a number');
+  await pasted(fresh, "Code\tMeaning\tCircuit\n91\tFan relay\tCooling fan\n92\tHeater tap\t\n");
+  await expect(page.getByLabel("Circuit, code 91")).toHaveValue("Cooling fan");
+  await expect(page.getByLabel("Circuit, code 92")).toHaveValue("Heater tap");
+  // A code goes to its place in the order, and the keys with it.
+  await page.getByLabel("Code, code 91").fill("95");
+  await page.keyboard.press("Tab");
+  await expect(page.getByLabel("What it means, code 95")).toBeFocused();
+  await page.keyboard.press("ArrowUp");
+  await expect(page.getByLabel("What it means, code 92")).toBeFocused();
+  const undo = page.getByRole("button", { name: "Undo last change" });
+  await undo.click();
+  await expect(page.getByLabel("Code, code 91")).toBeVisible();
+  // Pressed twice at once it takes back one change, or two, and never a part of one.
+  await undo.dblclick();
+  await expect(sentence(page)).toHaveText(heading!);
 });
 
 test("the page of a manual is read off a photo, each row beside its part of it; what is no page is told so", async ({

@@ -146,7 +146,7 @@ export default function Make({ loaderData }: Route.ComponentProps) {
 }
 
 function Side({ pack, part, usedBy }: MakeData & { part: (typeof MAKE_PARTS)[number] | null }) {
-  const { edit } = useEdit(pack);
+  const { edit, busy } = useEdit(pack);
   const submit = useSubmit();
   const [before, setBefore] = useState<Pack[]>([]);
   const last = useRef(pack);
@@ -161,7 +161,8 @@ function Side({ pack, part, usedBy }: MakeData & { part: (typeof MAKE_PARTS)[num
   }, [pack]);
   const undo = () => {
     const to = before.at(-1);
-    if (!to) return;
+    // What is taken back is told from the page as it stands: the one before has to be there first.
+    if (!to || busy) return;
     going.current = true;
     setBefore(before.slice(0, -1));
     edit(() => to);

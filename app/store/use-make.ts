@@ -48,6 +48,6 @@ export const editIntents = {
 
 /** Changes the make that is open: the pages follow when it is stored. */
 export function useEdit(pack: Pack) {
-  const { send, problem } = useSending<typeof editIntents>(makePath(pack.id));
-  return { edit: (to: (pack: Pack) => Pack) => send({ intent: "edit", base: pack, mine: to(pack) }), problem };
+  const { send, problem, busy } = useSending<typeof editIntents>(makePath(pack.id));
+  return { edit: (to: (pack: Pack) => Pack) => send({ intent: "edit", base: pack, mine: to(pack) }), problem, busy };
 }

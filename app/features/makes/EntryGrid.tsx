@@ -59,8 +59,12 @@ export function EntryGrid({ entries, onStore }: { entries: readonly Entry[]; onS
   const table = useRef<HTMLTableElement>(null);
   const [problem, setProblem] = useState<string | null>(null);
   const [done, setDone] = useState("");
+  // Behind the last row there is a cell for a new code alone.
   const focus = (row: number, column: number): void =>
-    table.current?.querySelector<HTMLInputElement>(`[data-cell="${row}/${column}"]`)?.focus();
+    [column, 0]
+      .map((c) => table.current?.querySelector<HTMLInputElement>(`[data-cell="${row}/${c}"]`))
+      .find(Boolean)
+      ?.focus();
   // A code that is changed moves to its place in the order: who goes on to the next cell of its row goes with it.
   const follow = useRef<{ key: string; column: number } | null>(null);
   useEffect(() => {

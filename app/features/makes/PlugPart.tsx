@@ -11,6 +11,7 @@ import { Choice } from "~/ui/Choice";
 import { Row, Sheet, Soft, Stack } from "~/ui/bits";
 import { ConnectorView, type Side } from "~/ui/connector/ConnectorView";
 import { Trouble } from "~/ui/Trouble";
+import { FaceDraw } from "./FaceDraw";
 import { LiveField, needed } from "./LiveField";
 import { NextPart } from "./NextPart";
 import { wide } from "~/ui/theme";
@@ -70,10 +71,27 @@ function OnePlug({ plug, onTold }: { plug: Connector; onTold: Tell }) {
   const [picked, setPicked] = useState(endsOf(way)[0]);
   const cavity = plug.cavities.find((c) => c.id === picked) ?? plug.cavities[0];
   const keep = (field: string) => `make/${pack.id}/${plug.id}/${field}`;
+  const [drawing, setDrawing] = useState(false);
   return (
     <Beside>
       <Stack>
         <Face plug={plug} keep={keep} onTold={onTold} />
+        {drawing ? (
+          <FaceDraw
+            key={plug.cavities.map((c) => c.id).join()}
+            plug={plug}
+            keep={keep("face")}
+            onTake={(now) => {
+              setDrawing(false);
+              onTold(now);
+            }}
+            onLeave={() => setDrawing(false)}
+          />
+        ) : (
+          <Row>
+            <Button onPress={() => setDrawing(true)}>Draw its face, or place it on a photo</Button>
+          </Row>
+        )}
         {ways.map((w) => (
           <Joined key={w.id} plug={plug} way={w} several={ways.length > 1} assumed={assumed} onTold={onTold} />
         ))}
@@ -148,8 +166,12 @@ function Face({ plug, keep, onTold }: { plug: Connector; keep: (field: string) =
         <Choice
           label="Shape"
           value={plug.shape}
-          options={READY_SHAPES.map((s) => ({ value: s, label: SHAPE_WORDS[s] }))}
+          options={[...READY_SHAPES, ...(plug.outline ? (["own"] as const) : [])].map((s) => ({
+            value: s,
+            label: SHAPE_WORDS[s],
+          }))}
           onChange={(shape) => {
+            if (shape === "own") return;
             const { outline: _, ...rest } = plug;
             onTold({ ...rest, shape });
           }}

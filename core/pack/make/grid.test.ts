@@ -50,15 +50,16 @@ describe("a block pasted into the grid of codes", () => {
     );
     expect(made.slice(3)).toEqual([newEntry("31", "Knock sensor"), newEntry("33", "EGR")]);
     expect(done(withBlock(table, { row: 2, column: 1 }, [["Idle switch"]]))[2].circuit).toBe("Idle switch");
+    expect(done(withBlock(table, { row: 2, column: 2 }, [[""]]))[2].circuit).toBe("Throttle switch");
     expect(done(withBlock(table, { row: 0, column: 3 }, [[""]]))[0]).not.toHaveProperty("sets");
   });
 
   it("takes nothing where anything is wrong with it, and says in which row", () => {
     const at = (row: number, column: number, block: string[][]) => faults(withBlock(table, { row, column }, block));
-    expect(at(3, 0, [["31", "Knock"], ["4x", "Lamp"]])).toMatch(/^Row 2, "4x": a code is a number/); // prettier-ignore
+    expect(at(3, 0, [["31", "Knock"], ["4x", "Lamp"]])).toMatch(/^Row 2, Code "4x": a code is a number/); // prettier-ignore
     expect(at(3, 0, [["12", "Again"]])).toMatch(/Code 12 would stand there twice/);
     expect(at(1, 0, [["12"]])).toBe("");
-    expect(at(0, 1, [[""]])).toMatch(/may not be empty/);
+    expect(at(0, 1, [[""]])).toMatch(/^Row 1, What it means: it may not be empty/);
     expect(at(0, 1, [["x".repeat(201)]])).toMatch(/at most 200/);
     expect(at(0, 4, [["<b>", "too wide"]])).toMatch(/wider than the grid.*without markup/);
     expect(at(2, 1, [["Idle"], ["Lambda"]])).toMatch(/Row 2: it has no code/);

@@ -10,7 +10,7 @@ export const COLUMNS = [
 ] as const;
 export type Column = (typeof COLUMNS)[number]["id"];
 
-export const UNTOLD = "Not told yet";
+const UNTOLD = "Not told yet";
 
 export const newEntry = (code: string, title = UNTOLD): Entry => ({
   code,
@@ -20,12 +20,13 @@ export const newEntry = (code: string, title = UNTOLD): Entry => ({
   lookFirst: [],
 });
 
+const labelOf = (column: Column): string => COLUMNS.find((c) => c.id === column)!.label;
 const scopeOf = (e: Entry): string => JSON.stringify(e.scope ?? null);
 
 /** What is wrong with a text in a cell, or null. */
 export function cellFault(column: Column, text: string): string | null {
   if (column === "code") return /^[1-9]\d{0,3}$/.test(text) ? null : "a code is a number, such as 24";
-  if (column === "sets" || column === "affects") return tooLong(column, text);
+  if (column !== "title") return tooLong(column, text);
   return text ? tooLong(column, text) : "it may not be empty";
 }
 
@@ -35,9 +36,10 @@ function tooLong(column: Column, text: string): string | null {
   return /<[a-z!/?]/i.test(text) ? "plain text, without markup" : null;
 }
 
-/** An entry with another text in one of its cells; a circuit that only repeats the meaning follows it. */
+/** An entry with another text in one of its cells; a circuit that is empty or only repeats the meaning is the meaning. */
 function withCell(entry: Entry, column: Column, text: string): Entry {
   if (column === "title" && entry.circuit === entry.title) return { ...entry, title: text, circuit: text };
+  if (column === "circuit") return { ...entry, circuit: text || entry.title };
   if (column !== "sets" && column !== "affects") return { ...entry, [column]: text };
   const { [column]: _, ...rest } = entry;
   return text ? { ...rest, [column]: text } : rest;
@@ -76,7 +78,7 @@ export function withBlock(
     }
     for (const { column, text } of cells) {
       const wrong = cellFault(column, text);
-      if (wrong) faults.push(`Row ${line}, "${text.slice(0, 20)}": ${wrong}.`);
+      if (wrong) faults.push(`Row ${line}, ${labelOf(column)}${text && ` "${text.slice(0, 20)}"`}: ${wrong}.`);
     }
     next[row] = cells.reduce((e, { column, text }) => withCell(e, column, text), next[row] ?? newEntry(texts[0]));
   }

@@ -48,10 +48,31 @@ export function usualNames(rows: number, columns: number, by: "letters" | "numbe
   ).join("\n");
 }
 
-/** The rows of names that a connector was laid out from, as far as its cavities stand in rows. */
+/** Columns and rows of a plug that stands in them lie so far apart at least; cavities of one row differ less in height. */
+const APART = 50;
+const SAME_ROW = 30;
+
+const apart = (sorted: readonly number[]): boolean => sorted.every((v, i) => i === 0 || v - sorted[i - 1] >= APART);
+const inOrder = (values: readonly number[]): number[] => [...new Set(values)].sort((a, b) => a - b);
+
+/** Its cavities row by row, from left to right, whether they stand in columns or were placed by hand. */
+function cavityRows({ cavities }: Connector): Cavity[][] {
+  const rows: Cavity[][] = [];
+  for (const c of [...cavities].sort((a, b) => a.at[1] - b.at[1])) {
+    const row = rows.at(-1);
+    if (row && c.at[1] - row[0].at[1] <= SAME_ROW) row.push(c);
+    else rows.push([c]);
+  }
+  return rows.map((row) => row.sort((a, b) => a.at[0] - b.at[0]));
+}
+
+/** The rows of names that a connector was laid out from; of one that was placed by hand the names alone, from left to right. */
 export function rowsOf(connector: Connector): string {
-  const ys = [...new Set(connector.cavities.map((c) => c.at[1]))].sort((a, b) => a - b);
-  const xs = [...new Set(connector.cavities.map((c) => c.at[0]))].sort((a, b) => a - b);
+  const [xs, ys] = [0, 1].map((k) => inOrder(connector.cavities.map((c) => c.at[k as 0 | 1])));
+  if (!apart(xs) || !apart(ys))
+    return cavityRows(connector)
+      .map((row) => row.map((c) => c.id).join(" "))
+      .join("\n");
   return ys
     .map((y) => {
       const row = xs.map((x) => connector.cavities.find((c) => c.at[0] === x && c.at[1] === y)?.id ?? "-");
@@ -61,9 +82,24 @@ export function rowsOf(connector: Connector): string {
     .join("\n");
 }
 
+/** What was placed by hand under other names, or null where these are not as many in each row. */
+function renamed(connector: Connector, names: readonly string[][]): Connector | null {
+  const rows = cavityRows(connector);
+  const told = names.map((row) => row.filter((n) => !GAP.test(n)));
+  if (connector.shape !== "own" || rows.length !== told.length) return null;
+  if (rows.some((row, r) => row.length !== told[r].length)) return null;
+  const old = new Map(connector.cavities.map((c) => [c.id, c]));
+  const cavities = rows.flatMap((row, r) =>
+    row.map((c, k): Cavity => ({ ...(old.get(told[r][k]) ?? { id: told[r][k], role: "unknown" }), at: c.at })),
+  );
+  return { ...connector, cavities };
+}
+
 /** A connector with its cavities in these rows; what is known of those that stay, stays. Names must be right: {@link namesFault}. */
 export function laidOut(connector: Connector, rows: string): Connector {
   const names = namesOf(rows);
+  const kept = renamed(connector, names);
+  if (kept) return kept;
   const wide = Math.max(...names.map((r) => r.length));
   const size: [number, number] = [2 * EDGE + (wide - 1) * STEP, 2 * 50 + (names.length - 1) * STEP];
   const old = new Map(connector.cavities.map((c) => [c.id, c]));
