@@ -478,7 +478,12 @@ test("the page of a manual is read off a photo, each row beside its part of it; 
   await expect(page.getByRole("img", { name: "Code 22 on the page" })).toBeVisible();
   await expectAccessible(page, "a page off a photo");
   for (const button of await page.getByRole("button", { name: /is right$/ }).all()) await button.click();
+  // What was read and said of it is there again after the page was closed, without reading it once more.
+  await page.reload();
+  await expect(page.getByText("Read from page.jpg.")).toBeVisible();
+  await expect(page.getByRole("img", { name: "Code 22 on the page" })).toBeVisible();
   await page.getByRole("button", { name: "Take 5 codes" }).click();
+  await expect(page.getByText("Read from page.jpg.")).toHaveCount(0);
   const codes = page.getByRole("list", { name: "Codes" });
   for (const [code, title] of rows)
     await expect(codes.getByRole("listitem").filter({ hasText: title })).toContainText(code);

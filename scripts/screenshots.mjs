@@ -12,10 +12,10 @@ mkdirSync(out, { recursive: true });
 await withDemo(4181, async (browser, base) => {
   const context = await browser.newContext({ viewport: { width: 1280, height: 800 }, reducedMotion: "reduce" });
   const page = await context.newPage();
-  const shot = async (name) => {
-    await page.waitForTimeout(400);
-    await page.mouse.move(0, 0);
-    await page.screenshot({ path: `${out}/${name}.png` });
+  const shot = async (name, of = page) => {
+    await of.waitForTimeout(400);
+    await of.mouse.move(0, 0);
+    await of.screenshot({ path: `${out}/${name}.png` });
     console.log(name);
   };
   const heading = (text) => page.getByRole("heading", { level: 1, name: text }).waitFor();
@@ -24,6 +24,7 @@ await withDemo(4181, async (browser, base) => {
     await page.getByRole("list", { name: "Vehicles" }).waitFor();
     return proving(page, base, shot);
   }
+  if (process.argv.includes("--offline")) return offline(browser, base, shot);
   if (process.argv.includes("--records")) return records(page, base, shot);
   await makes(page, await context.newPage(), base, shot);
   if (process.argv.includes("--makes")) return;
@@ -185,18 +186,10 @@ await withDemo(4181, async (browser, base) => {
   await page.waitForTimeout(2000);
   await page.getByRole("region", { name: "How it talks" }).evaluate((e) => e.scrollIntoView({ block: "end" }));
   await shot("learned");
-  await page.setViewportSize({ width: 1100, height: 800 });
-  await page.goto(`${base}/simulated/demo-sm418t`);
-  await page.getByRole("button", { name: "C", exact: true }).click();
-  await page.getByRole("button", { name: "G", exact: true }).click();
-  await page.getByText("On, engine off").click();
-  await page.waitForTimeout(200);
-  await shot("simulated-vehicle");
-
-  await page.setViewportSize({ width: 1280, height: 800 });
   await page.goto(`${base}/find?shape=trapezoid&place=engine-bay&year=1992`);
   await page.getByText("What would tell them apart").waitFor();
   await shot("finder");
+  await offline(browser, base, shot);
   await proving(page, base, shot);
 });
 
@@ -219,8 +212,9 @@ async function makes(page, drawing, base, shot) {
   await page.getByRole("img", { name: /wire from C to G/ }).waitFor();
   await pick("What a cavity carries: touch it, or pick it here", "A");
   await pick("A carries", "Battery or ignition");
-  await page.evaluate(() => scrollTo(0, 0));
+  await drawFace(page, drawing);
   await shot("make-plug");
+  await page.getByRole("button", { name: "Leave it as it was" }).click();
   await page.getByRole("navigation", { name: "Parts of the make" }).getByRole("link", { name: /Codes/ }).click();
   const rows = [
     ["11", "Air meter", "Signal below 0.2 V for a second", "Its plug, then the 5 V feed"],
@@ -246,6 +240,74 @@ async function makes(page, drawing, base, shot) {
   await page.goto(`${base}/makes`);
   await page.getByRole("list", { name: "Makes on this device" }).waitFor();
   await shot("makes");
+}
+
+/** The face of the plug, drawn over a made-up photo of it. */
+async function drawFace(page, drawing) {
+  const photo = await drawing.evaluate(async () => {
+    const sheet = new OffscreenCanvas(1200, 640);
+    const pen = sheet.getContext("2d");
+    const back = pen.createLinearGradient(0, 0, 1200, 640);
+    back.addColorStop(0, "#8b8273");
+    back.addColorStop(1, "#544d44");
+    pen.fillStyle = back;
+    pen.fillRect(0, 0, 1200, 640);
+    pen.fillStyle = "#232427";
+    pen.beginPath();
+    for (const [x, y] of [[190, 90], [1010, 90], [1060, 330], [930, 560], [270, 560], [140, 330]]) pen.lineTo(x, y); // prettier-ignore
+    pen.fill();
+    for (let i = 0; i < 10; i++) {
+      pen.fillStyle = "#0f1012";
+      pen.fillRect(268 + 142 * (i % 5), i < 5 ? 170 : 390, 96, 96);
+      pen.fillStyle = "#b9a77c";
+      pen.fillRect(300 + 142 * (i % 5), i < 5 ? 206 : 426, 32, 22);
+    }
+    const file = await sheet.convertToBlob({ type: "image/jpeg", quality: 0.9 });
+    return [...new Uint8Array(await file.arrayBuffer())];
+  });
+  await page.getByRole("button", { name: /^Draw its face/ }).click();
+  const sheet = page.getByRole("region", { name: "Draw its face" });
+  const [chooser] = await Promise.all([
+    page.waitForEvent("filechooser"),
+    sheet.getByRole("button", { name: /photo beneath/ }).click(),
+  ]);
+  await chooser.setFiles({ name: "plug.jpg", mimeType: "image/jpeg", buffer: Buffer.from(photo) });
+  await sheet.locator("img").waitFor();
+  const stage = sheet.locator("[style*=aspect-ratio]");
+  const touch = async (x, y) => {
+    const { width, height } = await stage.boundingBox();
+    await stage.click({ position: { x: (x / 1200) * width, y: (y / 640) * height } });
+  };
+  for (const [x, y] of [[190, 90], [1010, 90], [1060, 330], [930, 560], [270, 560], [140, 330]]) await touch(x, y); // prettier-ignore
+  await sheet.getByText("Cavities", { exact: true }).click();
+  for (let i = 0; i < 7; i++) await touch(316 + 142 * (i % 5), i < 5 ? 218 : 438);
+  await sheet.getByText("What you touch in now").evaluate((e) => e.scrollIntoView());
+}
+
+/** A phone without a signal: a job of which no page was open before, from a cold start. */
+async function offline(browser, base, shot) {
+  const context = await browser.newContext({
+    viewport: { width: 390, height: 800 },
+    deviceScaleFactor: 2,
+    hasTouch: true,
+    isMobile: true,
+    reducedMotion: "reduce",
+  });
+  const page = await context.newPage();
+  await page.goto(base);
+  await page.getByRole("list", { name: "Vehicles" }).waitFor();
+  await page.evaluate(async () => {
+    await navigator.serviceWorker.ready;
+    if (!navigator.serviceWorker.controller)
+      await new Promise((r) => navigator.serviceWorker.addEventListener("controllerchange", r, { once: true }));
+  });
+  await context.setOffline(true);
+  await page.goto(`${base}/jobs/demo-job-six/checks`);
+  await page.getByRole("heading", { level: 1, name: /\w/ }).waitFor();
+  await page.waitForFunction(() => !/Opening/.test(document.querySelector("h1").textContent));
+  await page.waitForTimeout(1500);
+  await shot("offline", page);
+  await context.close();
 }
 
 /** A new job on a vehicle, up to the steps of its hook-up. */

@@ -10,6 +10,7 @@ import { standInId } from "@packs/demo-faults";
 import { MakePath } from "~/features/makes/MakePath";
 import { partsOf } from "~/features/makes/parts";
 import { keptLamps } from "~/store/lamps";
+import { dropPage } from "~/store/pages";
 import { freeId, packById, packsReady, removePack, ships, writePack } from "~/store/packs";
 import { copyNotes } from "~/store/code-notes";
 import { idIn, jobPath, MAKE_PARTS, makePath } from "~/store/paths";
@@ -55,6 +56,7 @@ export const clientAction = makeAction({
   ...editIntents,
   remove: makeIntent(object({}), async (_, { id }) => {
     await removePack(id);
+    await dropPage(id);
     return redirect("/makes");
   }),
   /** A copy under a name of its own, to be changed. */

@@ -79,7 +79,7 @@ const bounded = (joi: Joi.NumberSchema, from: number, to: number) => {
   return Number.isFinite(to) ? low.max(to) : low;
 };
 
-export const oneOf = <const T extends readonly (string | number | null)[]>(...values: T): Rule<T[number]> =>
+export const oneOf = <const T extends readonly (string | number | boolean | null)[]>(...values: T): Rule<T[number]> =>
   rule((joi) => joi.valid(...values));
 
 /** @param min, max how many; @param unique by which field no two are alike */

@@ -1,9 +1,13 @@
-import { useState, type ReactNode } from "react";
+import { sha256 } from "@noble/hashes/sha2.js";
+import { bytesToHex, utf8ToBytes } from "@noble/hashes/utils.js";
+import { useMemo, useState, type ReactNode } from "react";
 import styled from "styled-components";
 import { entryOf } from "@core/table/entries";
 import type { Doubt, ReadRow, ReadTable } from "@core/table/read-table";
 import type { Role } from "@core/table/columns";
 import type { Entry } from "@core/pack/pack";
+import { holds, map, object, oneOf, optional, text, word, type Of } from "@core/schema/rule";
+import { useDraft } from "~/store/use-draft";
 import { useMake } from "~/store/use-make";
 import { Button } from "~/ui/Button";
 import { Choice } from "~/ui/Choice";
@@ -24,11 +28,14 @@ const DOUBT_WORDS: Record<Doubt, string> = {
 };
 
 /** What is done with a doubtful row: by its place on the page and its code. */
-interface Ruling {
-  ok?: true;
-  out?: true;
-  code?: string;
-}
+const rulingRule = object({ ok: optional(oneOf(true)), out: optional(oneOf(true)), code: optional(word(4)) });
+type Ruling = Of<typeof rulingRule>;
+
+/** What was said of the rows of one page; of another page it says nothing. */
+const rulingsRule = object({ of: text(64), rulings: map(word(20), rulingRule) });
+type Rulings = Of<typeof rulingsRule>;
+const areRulings = (v: unknown): v is Rulings => "value" in holds(rulingsRule, v);
+const NONE: Rulings = { of: "", rulings: {} };
 
 const keyOf = (row: ReadRow): string => `${row.from} ${row.code}`;
 
@@ -55,12 +62,15 @@ const Rows = styled.ol`
 
 /** What was found on a page: doubtful rows first, and what is taken over. */
 export function FoundRows({
+  page,
   source,
   table,
   there,
   onColumn,
   onTake,
 }: {
+  /** Its text, as it was read. */
+  page: string;
   /** The place on the page that a row was read from. */
   source: (row: ReadRow) => ReactNode;
   table: ReadTable;
@@ -70,9 +80,11 @@ export function FoundRows({
   onTake: (entries: Entry[], mode: "all" | "beside") => void;
 }) {
   const { pack } = useMake();
-  const [rulings, setRulings] = useState<Record<string, Ruling>>({});
+  const of = useMemo(() => bytesToHex(sha256(utf8ToBytes(page))), [page]);
+  const [kept, keep] = useDraft<Rulings>(`make/${pack.id}/rulings`, NONE, areRulings);
+  const rulings = kept.of === of ? kept.rulings : {};
   const ruled = (row: ReadRow) => rulings[keyOf(row)] ?? {};
-  const rule = (row: ReadRow, ruling: Ruling) => setRulings({ ...rulings, [keyOf(row)]: ruling });
+  const rule = (row: ReadRow, ruling: Ruling) => keep({ of, rulings: { ...rulings, [keyOf(row)]: ruling } });
   const { rows } = table;
   const doubtful = rows.filter((r) => r.doubts.length && !ruled(r).ok && !ruled(r).out);
   const engines = pack.variants.flatMap((v) => v.engines);

@@ -41,7 +41,7 @@ export function PageIn({
   const [page, setPage] = useDraft<string>(`make/${pack.id}/page`, "", isText);
   const [problem, setProblem] = useState<string | null>(null);
   const [columns, setColumns] = useState<[number, Role][]>([]);
-  const { photo, open, stop } = usePhoto(setProblem);
+  const { photo, open, stop } = usePhoto(pack.id, setProblem);
   const seen = photo?.phase === "done" ? photo : null;
   const source = seen ? seen.read.text : page;
   const hints = { ...hintsOf(pack), ...(seen && { seen: seen.read.seen }) };
@@ -100,6 +100,7 @@ export function PageIn({
       {rows.length > 0 && table && photo?.phase !== "reading" && (
         <FoundRows
           key={source}
+          page={source}
           source={(row) =>
             seen ? (
               <CutOut page={seen.page} at={placeOf(seen.read.lines, row)} says={`Code ${row.code} on the page`} />
@@ -110,7 +111,10 @@ export function PageIn({
           table={table}
           there={entries.length}
           onColumn={(c, role) => setColumns([...columns.filter(([k]) => k !== c), [c, role]])}
-          onTake={onTake}
+          onTake={(taken, mode) => {
+            stop();
+            onTake(taken, mode);
+          }}
         />
       )}
     </Sheet>

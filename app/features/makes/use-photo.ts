@@ -1,5 +1,6 @@
 import { useEffect, useRef, useState } from "react";
 import type { PhotoStep } from "@core/table/photo/read";
+import { dropPage, keepPage, readPage } from "~/store/pages";
 import { readPhoto, type PhotoReading } from "~/workers/photo";
 import type { PhotoRead } from "~/workers/photo.worker";
 import { NO_PICTURE } from "./page-file";
@@ -8,20 +9,42 @@ export type Photo =
   | { phase: "reading"; name: string; step: PhotoStep; share: number }
   | { phase: "done"; name: string; read: PhotoRead; page: ImageBitmap };
 
-/** The picture of a page that is being read, or was: one at a time. */
-export function usePhoto(onProblem: (says: string | null) => void) {
+/**
+ * The picture of a page that is being read, or was: one at a time. One that was read is there again after the page was closed.
+ * @param make whose codes stand on it
+ */
+export function usePhoto(make: string, onProblem: (says: string | null) => void) {
   const [photo, setPhoto] = useState<Photo | null>(null);
   const running = useRef<PhotoReading | null>(null);
+  /** Whoever opens or leaves a picture is not overtaken by one that comes late from the store. */
+  const touched = useRef(false);
   const stop = () => {
+    touched.current = true;
     running.current?.cancel();
     running.current = null;
     setPhoto(null);
+    void dropPage(make);
   };
-  useEffect(() => () => running.current?.cancel(), []);
+  useEffect(() => {
+    let gone = false;
+    touched.current = false;
+    void (async () => {
+      const kept = await readPage(make).catch(() => null);
+      const page = kept && (await createImageBitmap(kept.read.page).catch(() => null));
+      if (!page) return;
+      if (gone || touched.current) return page.close();
+      setPhoto({ phase: "done", ...kept, page });
+    })();
+    return () => {
+      gone = true;
+      running.current?.cancel();
+    };
+  }, [make]);
   // A picture of a page takes megabytes, and goes when it is no longer looked at.
   const page = photo?.phase === "done" ? photo.page : null;
   useEffect(() => () => page?.close(), [page]);
   const open = async (file: File) => {
+    touched.current = true;
     running.current?.cancel();
     onProblem(null);
     const { name } = file;
@@ -36,6 +59,7 @@ export function usePhoto(onProblem: (says: string | null) => void) {
       if (running.current !== reading) return page.close();
       running.current = null;
       setPhoto({ phase: "done", name, read, page });
+      await keepPage(make, { name, read });
     } catch {
       // Called off, or another one was begun meanwhile.
       if (running.current !== reading) return;
