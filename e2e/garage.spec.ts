@@ -100,6 +100,8 @@ test("the demo fleet goes as it came; wiping asks once, and leaves nothing of ou
     await page.goto(`${plain}/`);
     await page.getByRole("button", { name: "Look around with a demo fleet" }).click();
     await expect(page.getByRole("list", { name: "Vehicles" }).getByRole("listitem")).toHaveCount(13);
+    // The button is gone: the keys go on from the heading.
+    await expect(sentence(page)).toBeFocused();
   };
   await bringIn();
   await page.goto(`${plain}/settings`);

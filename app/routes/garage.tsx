@@ -1,24 +1,24 @@
-import { lazy, Suspense } from "react";
 import type { ShouldRevalidateFunctionArgs } from "react-router";
 import { FirstVehicle } from "~/features/garage/FirstVehicle";
 import { GarageHead } from "~/features/garage/GarageHead";
 import { StoreProblem } from "~/store/box";
 import { isUntouched } from "~/store/untouched";
 import { Main, Opening, TopBar } from "~/ui/Frame";
+import { useFocusOn } from "~/ui/use-focus-on";
 import type { Route } from "./+types/garage";
 
 // A first visit finds nothing here, and is spared what shows, reads and changes records.
 const page = () => import("~/features/garage/GaragePage");
 const inUse = () => import("~/features/garage/in-use");
-const GaragePage = lazy(page);
 
 export async function clientLoader() {
   const demo = document.documentElement.dataset.demo === "yes";
   // What was here before comes from this device: it need not wait until it is known to be needed.
   const coming = demo || navigator.serviceWorker?.controller ? Promise.all([inUse(), page()]) : null;
   if (!demo && (await isUntouched())) return null;
-  const [{ readInUse }] = await (coming ?? Promise.all([inUse(), page()]));
-  return readInUse(demo);
+  const [{ readInUse }, { GaragePage }] = await (coming ?? Promise.all([inUse(), page()]));
+  // With its page, which is there by then: nothing has to stand in for it.
+  return { GaragePage, garage: await readInUse(demo) };
 }
 clientLoader.hydrate = true as const;
 
@@ -51,14 +51,14 @@ export function HydrateFallback() {
 export const meta: Route.MetaFunction = () => [{ title: "Garage · Klinko" }];
 
 export default function Garage({ loaderData }: Route.ComponentProps) {
+  // Who asked for the demo fleet goes on from its heading.
+  useFocusOn(loaderData ? "in use" : "untouched", "#work h1");
   return (
     <>
       <TopBar />
       <Main id="work">
         {loaderData ? (
-          <Suspense>
-            <GaragePage {...loaderData} />
-          </Suspense>
+          <loaderData.GaragePage {...loaderData.garage} />
         ) : (
           <>
             <GarageHead title="The garage is empty." across={false} />

@@ -14,14 +14,7 @@ import { SaveReminder } from "./SaveReminder";
 const WORDS = ["No", "One", "Two", "Three", "Four", "Five", "Six", "Seven", "Eight", "Nine", "Ten"];
 
 /** A garage that is in use. */
-export default function GaragePage({
-  rows,
-  locked,
-  demo,
-  reminder,
-  removed,
-  today,
-}: Awaited<ReturnType<typeof readInUse>>) {
+export function GaragePage({ rows, locked, demo, reminder, removed, today }: Awaited<ReturnType<typeof readInUse>>) {
   const revalidator = useRevalidator();
   const open = rows.reduce((n, r) => (r.vehicle.archivedAt ? n : n + r.face.open.length), 0);
   const just = removed !== null && justRemoved(removed);
