@@ -15,6 +15,8 @@ export async function clientLoader() {
   const demo = document.documentElement.dataset.demo === "yes";
   // What was here before comes from this device: it need not wait until it is known to be needed.
   const coming = demo || navigator.serviceWorker?.controller ? Promise.all([inUse(), page()]) : null;
+  // Where it cannot be had, that is told by who waits for it.
+  coming?.catch(() => undefined);
   if (!demo && (await isUntouched())) return null;
   const [{ readInUse }, { GaragePage }] = await (coming ?? Promise.all([inUse(), page()]));
   // With its page, which is there by then: nothing has to stand in for it.

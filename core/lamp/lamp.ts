@@ -53,7 +53,7 @@ export function learn(lamp: WatchedLamp, first?: { t: readonly number[]; lit: Ar
     );
   }
   let own = overAgain(begun, seen);
-  if (!lamp.found && !tellsApart(own)) {
+  if (own ? !lamp.found && !tellsApart(own) : !first) {
     const anew = overAgain(crude(seen), seen);
     if (anew && !(own && own.apart > anew.apart)) own = anew;
   }
