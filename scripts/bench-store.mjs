@@ -11,6 +11,8 @@ const check = process.argv.includes("--check");
 const few = process.argv.indexOf("--vehicles");
 const SIZES = { vehicles: few > 0 ? Number(process.argv[few + 1]) : 500, jobs: 10, readings: 10 };
 const ROUNDS = 5;
+/** Nothing holds a page up for longer, ms. */
+const HELD_UP = 50;
 
 const median = (list) => [...list].sort((a, b) => a - b)[Math.floor(list.length / 2)];
 const sample = JSON.parse(readFileSync("core/record/samples/v1.json", "utf8")).records;
@@ -96,9 +98,6 @@ await withDemo(4181, async (browser, base) => {
     process.exitCode = 1;
   }
 });
-
-/** Nothing holds a page up for longer, ms. */
-const HELD_UP = 50;
 
 /** How long the page was held up at most while something ran, ms. */
 async function heldUp(page, run) {
@@ -240,7 +239,13 @@ function save(page, round) {
         });
       const began = performance.now();
       field.form.requestSubmit();
-      while (!(await stored())) await new Promise((done) => setTimeout(done, 1));
+      while (!(await stored())) {
+        if (performance.now() - began > 20_000)
+          throw new Error(
+            `"${text}" is not stored: ${document.querySelector("[role=alert]")?.textContent ?? "nothing is said"}`,
+          );
+        await new Promise((done) => setTimeout(done, 1));
+      }
       times.push(performance.now() - began);
       await new Promise((done) => setTimeout(done, 150));
     }
