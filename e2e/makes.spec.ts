@@ -422,6 +422,11 @@ test("a plug's face is drawn over a photo, and rows of a spreadsheet go into the
   await pasted(fresh, "Code\tMeaning\tCircuit\n91\tFan relay\tCooling fan\n92\tHeater tap\t\n");
   await expect(page.getByLabel("Circuit, code 91")).toHaveValue("Cooling fan");
   await expect(page.getByLabel("Circuit, code 92")).toHaveValue("Heater tap");
+  // What cannot be stored says why, and stays to be mended.
+  await page.getByLabel("Code, code 91").fill("9x");
+  await page.keyboard.press("Tab");
+  await expect(page.getByRole("alert")).toContainText('Not stored yet. Code "9x": a code is a number, such as 24.');
+  await expect(page.getByLabel("Code, code 91")).toHaveValue("9x");
   // A code goes to its place in the order, and the keys with it.
   await page.getByLabel("Code, code 91").fill("95");
   await page.keyboard.press("Tab");

@@ -25,7 +25,7 @@ const STRANGE = 120;
 /** So many pictures in a row may be left out as strange, as a share of all; else it is the measure that is wrong. */
 const MOST_STRANGE = 0.2;
 /** Lit and dark lie so many standard deviations apart at least; less, and they are two halves of noise (2.6 for a Gaussian cut in the middle). */
-const TWO_STATES = 5;
+export const TWO_STATES = 5;
 /** Pictures used at most to learn how lit is told from dark, spread over the whole watch. */
 const LEARN = 3000;
 

@@ -81,7 +81,11 @@ export function EntryGrid({ entries, onStore }: { entries: readonly Entry[]; onS
     setDone("");
     if ("faults" in next) {
       const more = next.faults.length > 4 ? ` And ${next.faults.length - 4} more.` : "";
-      setProblem(`Nothing was taken over. ${next.faults.slice(0, 4).join(" ")}${more}`);
+      setProblem(
+        block.length === 1
+          ? `Not stored yet. ${next.faults[0].replace("Row 1, ", "")}`
+          : `Nothing was taken over. ${next.faults.slice(0, 4).join(" ")}${more}`,
+      );
       return;
     }
     setProblem(null);
@@ -185,7 +189,7 @@ function OneCell({
   const store = (next: EventTarget | null) => {
     if (text === undefined) return;
     if (text === value) setTyped(null);
-    else if (!fault) onStore(text, next instanceof HTMLElement ? (next.dataset.cell ?? null) : null);
+    else onStore(text, next instanceof HTMLElement ? (next.dataset.cell ?? null) : null);
   };
   // What is stored is shown again, once it has come.
   const [before, setBefore] = useState(value);

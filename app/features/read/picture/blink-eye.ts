@@ -1,11 +1,10 @@
+import { TWO_STATES } from "@core/lamp/lamp";
 import { blinksSeen, type BlinksSeen } from "@core/procedure/blinks";
 import { clock } from "~/store/clock";
 import type { PictureState, PictureWatch, Watcher } from "./picture-watch";
 
 /** So late a picture is looked at, at most, ms. */
 const LATE_MS = 1500;
-/** Less far apart, lit and dark are two halves of the noise of a lamp that does not change (standard deviations): nothing is told of it. */
-const BLINKS_APART = 5;
 
 /** Counts the blinks of the one lamp that a camera looks at; it need not say anything else. */
 export class BlinkEye implements Watcher {
@@ -39,7 +38,8 @@ export class BlinkEye implements Watcher {
     const passed = Math.max(0, now - began);
     if (this.first === null || !pictures) return { flashes: [], unseen: [[0, passed]], until: passed };
     const t = Array.from(pictures.t);
-    const blinks = lamp && lamp.apart >= BLINKS_APART;
+    // Of a lamp that does not change nothing is told.
+    const blinks = lamp && lamp.apart >= TWO_STATES;
     // Pictures come in a moment after they were taken.
     const until = Math.max(t.at(-1) ?? 0, now - this.first - LATE_MS, began - this.first);
     return blinksSeen({ t, y: blinks ? Array.from(lamp.y) : t.map(() => 0) }, began - this.first, until);
