@@ -40,6 +40,8 @@ test("a lamp that no pack knows is read by its flashes alone, and known by its n
   await expect(talk.getByText("Kept as")).toBeVisible();
   await page.getByRole("button", { name: "Watch another" }).click();
   await page.getByRole("button", { name: "Throw away" }).click();
+  // A page that is left before the reading is gone from the device finds it again.
+  await expect(sentence(page)).toHaveText("Watch a lamp");
   await watch();
   const known = page.getByText(/It blinks like.*Gran's van/);
   for (let i = 0; i < 20 && !(await known.isVisible()); i++) await time.pass(3000);

@@ -16,7 +16,7 @@ import { copyNotes } from "~/store/code-notes";
 import { idIn, jobPath, MAKE_PARTS, makePath } from "~/store/paths";
 import { newId, readGarage, write } from "~/store/records";
 import { editIntents, makeAction, makeIntent, useEdit, type MakeData } from "~/store/use-make";
-import { object } from "@core/schema/rule";
+import { object, text as words } from "@core/schema/rule";
 import { Button } from "~/ui/Button";
 import { ConfirmButton } from "~/ui/ConfirmButton";
 import { Opening, TopBar } from "~/ui/Frame";
@@ -75,7 +75,7 @@ export const clientAction = makeAction({
     return redirect(makePath(copy.id, "vehicle"));
   }),
   /** A stand-in of the make, with a job, to go through it once before a wire goes in. */
-  rehearse: makeIntent(object({}), async (_, { id, now }) => {
+  rehearse: makeIntent(object({ system: words(60) }), async ({ system }, { id, now }) => {
     await packsReady();
     const pack = needed(id);
     const [variant] = pack.variants;
@@ -91,7 +91,8 @@ export const clientAction = makeAction({
       },
       now,
     );
-    const [access] = systemsOf(pack, vehicle);
+    const all = systemsOf(pack, vehicle);
+    const access = all.find((s) => s.system === system) ?? all[0];
     await write(vehicle);
     const job = newJob(vehicle, access.system, newId(), now);
     await write(job);

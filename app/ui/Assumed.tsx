@@ -1,6 +1,7 @@
 import { Link } from "react-router";
-import { assumedIn } from "@core/pack/make/build";
+import { assumedIn, assumedOf } from "@core/pack/assumed";
 import type { Pack, PackPart } from "@core/pack/pack";
+import type { Way } from "@core/pack/way";
 import { makePath } from "~/store/paths";
 import { Caution } from "./bits";
 
@@ -12,12 +13,14 @@ const SAYS: Record<PackPart, string> = {
   proving: "Nobody has said how long this make is driven before a re-read counts.",
 };
 
-/** Where a make says nothing of a part and Klinko takes what is usual: said at the step where it matters. */
-export function Assumed({ pack, parts }: { pack: Pack; parts: readonly PackPart[] }) {
-  const open = assumedIn(pack).filter((p) => parts.includes(p));
-  return open.map((p) => (
-    <Caution key={p}>
-      {SAYS[p]} <Link to={makePath(pack.id, p === "proving" ? "clears" : p)}>Tell it</Link>
-    </Caution>
-  ));
+/** Where a make says nothing of a part and Klinko takes what is usual: said at the step where it matters. @param way that it is about */
+export function Assumed({ pack, parts, way }: { pack: Pack; parts: readonly PackPart[]; way?: Way }) {
+  const open = new Set<PackPart>([...assumedIn(pack), ...(way ? assumedOf(pack, way) : [])]);
+  return parts
+    .filter((p) => open.has(p))
+    .map((p) => (
+      <Caution key={p}>
+        {SAYS[p]} <Link to={makePath(pack.id, p === "proving" ? "clears" : p)}>Tell it</Link>
+      </Caution>
+    ));
 }

@@ -1,34 +1,5 @@
-import { ChevronRight } from "lucide-react";
-import { Button as AriaButton } from "react-aria-components/Button";
-import { Disclosure, DisclosurePanel } from "react-aria-components/Disclosure";
 import styled from "styled-components";
-
-const Trigger = styled(AriaButton)`
-  display: flex;
-  align-items: center;
-  gap: 6px;
-  min-height: 48px;
-  padding: 0;
-  border: 0;
-  background: none;
-  color: var(--petrol);
-  font: inherit;
-  font-weight: 700;
-  text-align: start;
-  cursor: pointer;
-  svg {
-    flex: none;
-    transition: none;
-  }
-  &[aria-expanded="true"] svg {
-    transform: rotate(90deg);
-  }
-  &[data-focus-visible] {
-    outline: 3px solid var(--petrol);
-    outline-offset: 2px;
-    border-radius: 6px;
-  }
-`;
+import { Fold } from "./Fold";
 
 const Lines = styled.ul`
   display: grid;
@@ -48,17 +19,12 @@ export function Why({
 }) {
   if (!lines.length) return null;
   return (
-    <Disclosure defaultExpanded={open}>
-      <Trigger slot="trigger">
-        <ChevronRight size={20} aria-hidden /> {label}
-      </Trigger>
-      <DisclosurePanel>
-        <Lines>
-          {lines.map((l) => (
-            <li key={l}>{l}</li>
-          ))}
-        </Lines>
-      </DisclosurePanel>
-    </Disclosure>
+    <Fold label={label} open={open}>
+      <Lines>
+        {lines.map((l) => (
+          <li key={l}>{l}</li>
+        ))}
+      </Lines>
+    </Fold>
   );
 }

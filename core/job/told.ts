@@ -1,5 +1,6 @@
 import { memoriesOf, type Dialect, type Memory } from "../flash/dialect/dialect";
 import { AT_A_GLANCE, CERTAIN, HEARD, roundsHeard, sureOf, type Sure } from "../flash/judge/sureness";
+import { assumedOf } from "../pack/assumed";
 import { entriesFor, type SystemAccess } from "../pack/scope";
 import { beginsAfterMs, lampAtRest } from "../pack/way";
 import { inputOf } from "../record/inputs";
@@ -300,8 +301,8 @@ export function mostOf(access: SystemAccess, { pack, systems }: Pick<Of, "pack" 
 }
 
 /** Is how the lamp talks only as it mostly is? */
-const talkAssumed = ({ own }: Of["pack"], { way }: SystemAccess): boolean =>
-  way.tells.kind === "lamp" && (own?.assumed.includes("talk") ?? false);
+const talkAssumed = (pack: Of["pack"], { way }: SystemAccess): boolean =>
+  way.tells.kind === "lamp" && assumedOf(pack, way).includes("talk");
 
 /** Each list is shown two times at least with one start: who came late to the first has seen the second. */
 function shownTwice({ dialect }: SystemAccess): boolean {

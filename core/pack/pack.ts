@@ -3,7 +3,7 @@ import { list, number, object, oneOf, optional, pair, pattern, whole, type Of } 
 import { circuitRule } from "./circuit";
 import { rideRule } from "./ride";
 import { scopeRule, year } from "./validity";
-import { trapRule, wayRule } from "./way";
+import { trapRule, WAY_PARTS, wayRule } from "./way";
 import { cavityRule, codeRule, id, line, text } from "./words";
 
 export type { Scope } from "./validity";
@@ -197,7 +197,7 @@ const proving = object({
 export type Proving = Of<typeof proving>;
 
 /** Parts of a pack of one's own of which somebody who has the vehicle may know nothing. */
-const PACK_PARTS = ["way", "plug", "talk", "clears", "proving"] as const;
+const PACK_PARTS = [...WAY_PARTS, "clears", "proving"] as const;
 export type PackPart = (typeof PACK_PARTS)[number];
 
 const own = object({

@@ -178,6 +178,10 @@ const cause = object({
 });
 export type Cause = Of<typeof cause>;
 
+/** Parts of a way of one's own of which nobody may have said anything. */
+export const WAY_PARTS = ["way", "plug", "talk"] as const;
+export type WayPart = (typeof WAY_PARTS)[number];
+
 export const wayRule = object({
   id,
   title: line,
@@ -192,6 +196,8 @@ export const wayRule = object({
   steps: list(step, { min: 1, max: 20, unique: "id" }),
   /** Why it may not answer. */
   nothingHappens: list(cause, { max: 14, unique: "id" }),
+  /** Of a pack of one's own: what nobody has said of it, so that it is as it mostly is. */
+  assumed: optional(list(oneOf(...WAY_PARTS), { max: WAY_PARTS.length, unique: true })),
 });
 /** One way to get at the codes. */
 export type Way = Of<typeof wayRule>;

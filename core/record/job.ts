@@ -1,3 +1,4 @@
+import { lampNamed } from "../pack/lamp-name";
 import { lampVerdict, type LampSeen, type OthersSeen } from "../procedure/lamp-check";
 import type { UnitSeen } from "../procedure/unit-check";
 import type { Of } from "../schema/rule";
@@ -113,11 +114,7 @@ function storyTitle(story: Story): string {
     .filter(Boolean)
     .join(", ");
   const several = / and /.test(story.lamp);
-  const lamp = !story.lamp
-    ? "Lamp"
-    : /lamps?$/i.test(story.lamp)
-      ? story.lamp
-      : `${story.lamp} ${several ? "lamps" : "lamp"}`;
+  const lamp = story.lamp ? lampNamed(story.lamp, several) : "Lamp";
   return when
     ? `${lamp} ${several ? "come" : "comes"} on ${when}`
     : story.symptoms[0]

@@ -57,5 +57,8 @@ describe("what was changed in two places", () => {
     );
     // Taken out elsewhere and not touched here, it stays out; changed here, it is wanted.
     expect(merged(table, codes(["11", "Air"], ["12", "Water"]), [])).toEqual(codes(["12", "Water"]));
+    // Two systems that are added one upon the other are both there.
+    const systems = (...ids: string[]) => ids.map((system) => ({ system, way: "way" }));
+    expect(merged(systems("a"), systems("a", "b"), systems("a", "c"))).toEqual(systems("a", "b", "c"));
   });
 });

@@ -149,7 +149,7 @@ export function HookUp() {
         onChange={(system) => whole.send({ intent: "system", system })}
       />
       <Trouble problem={problem ?? whole.problem} />
-      <Assumed pack={data.pack} parts={connector ? ["way", "plug"] : ["way"]} />
+      <Assumed pack={data.pack} way={way} parts={connector ? ["way", "plug"] : ["way"]} />
       {access.about.caution && <Caution>{access.about.caution}</Caution>}
       {at === 0 && (
         <Sheet>

@@ -1,4 +1,5 @@
 import { useState } from "react";
+import { lampNamed } from "@core/pack/lamp-name";
 import { lower } from "@core/job/say";
 import { Disclosure, DisclosurePanel } from "react-aria-components/Disclosure";
 import styled from "styled-components";
@@ -172,7 +173,7 @@ function OneUnit({
           <Soft>
             Watch the lamp marked <strong>{s.about.lamp}</strong>. Give it ten seconds.
           </Soft>
-          <Tiles role="group" aria-label={`What the ${s.about.lamp} lamp does`}>
+          <Tiles role="group" aria-label={`What the ${lampNamed(s.about.lamp)} does`}>
             {SEEN.map((x) => (
               <Tile key={x.value} aria-pressed={seen.lamp === x.value} onPress={() => tell({ ...seen, lamp: x.value })}>
                 <LampGlyph look={x.value} />

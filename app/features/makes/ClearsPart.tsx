@@ -1,5 +1,6 @@
 import type { ClearWay, CostId, Proving, System } from "@core/pack/pack";
-import { told, withClears, withNewClear } from "@core/pack/make/build";
+import { told } from "@core/pack/assumed";
+import { withClears, withNewClear } from "@core/pack/make/build";
 import { COST_WORDS, type ClearKind } from "@core/pack/make/clears";
 import { useEdit, useMake } from "~/store/use-make";
 import { Button } from "~/ui/Button";

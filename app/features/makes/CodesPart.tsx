@@ -21,6 +21,7 @@ export function CodesPart() {
   const [picked, pick] = useState("");
   const table = pack.tables.find((t) => t.id === picked) ?? pack.tables[0];
   const { entries } = table;
+  const several = pack.systems.length > 1 ? pack.systems.find((s) => s.id === table.system)?.name : null;
   const [adding, setAdding] = useState(false);
   const [shown, setShown] = useState<"list" | "grid">("list");
   const store = (next: readonly Entry[]) => edit((p) => withEntries(p, table.id, next));
@@ -33,7 +34,10 @@ export function CodesPart() {
   const open = adding || entries.length === 0;
   return (
     <>
-      <h1>{entries.length ? `${entries.length} codes` : "What do the codes mean?"}</h1>
+      <h1>
+        {several && `${several}: `}
+        {entries.length ? `${entries.length} codes` : several ? "what do the codes mean?" : "What do the codes mean?"}
+      </h1>
       {pack.tables.length > 1 && (
         <Choice
           label="Which table"
@@ -45,7 +49,7 @@ export function CodesPart() {
           }))}
         />
       )}
-      {open && <PageIn key={table.id} entries={entries} onTake={take} />}
+      {open && <PageIn key={table.id} system={table.system} entries={entries} onTake={take} />}
       {entries.length > 0 && (
         <>
           <Row>

@@ -1,3 +1,5 @@
+import { assumedOf } from "@core/pack/assumed";
+import { namesBy } from "@core/pack/make/parts";
 import type { Pack } from "@core/pack/pack";
 import { scopeText } from "@core/pack/scope";
 import { connectorIdOf, leadsOf } from "@core/pack/way";
@@ -17,20 +19,26 @@ export function GlovePage({ pack }: { pack: Pack }) {
       {pack.ways.map((way) => {
         const connector = pack.connectors.find((c) => c.id === connectorIdOf(way));
         const cautions = [...new Set(way.steps.flatMap((s) => s.caution ?? []))];
+        const open = connector && assumedOf(pack, way).includes("plug");
+        const several = pack.systems.length > 1 ? `${namesBy(pack, way.id)}: ` : "";
         return (
           <section key={way.id}>
-            <h2>{way.title}</h2>
+            <h2>
+              {several}
+              {way.title}
+            </h2>
             {connector && (
               <>
                 <ConnectorView
                   connector={connector}
                   side="socket"
-                  wire={way.ask.kind === "bridge" ? way.ask.bridge : null}
-                  leads={leadsOf(way)}
+                  wire={way.ask.kind === "bridge" && !open ? way.ask.bridge : null}
+                  leads={open ? {} : leadsOf(way)}
                 />
                 <p>{connector.where} Looking into the socket.</p>
               </>
             )}
+            {open && <Caution>Nobody has said which cavities are joined: put no wire in by this page.</Caution>}
             {cautions.map((c) => (
               <Caution key={c}>{c}</Caution>
             ))}

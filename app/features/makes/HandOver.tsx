@@ -17,6 +17,7 @@ export function HandOver() {
   const missing = missingIn(pack);
   const must = missing.some((m) => m.must);
   const [variant] = pack.variants;
+  const systems = pack.systems.filter((s) => variant.systems.some((x) => x.system === s.id));
   return (
     <>
       <h1>{must ? "Not ready yet" : missing.length ? "Ready, with some of it assumed" : "All of it is told"}</h1>
@@ -26,7 +27,7 @@ export function HandOver() {
             {missing.map((m) => {
               const part = m.part === "proving" ? "clears" : m.part;
               return (
-                <li key={m.part}>
+                <li key={m.says}>
                   {m.says} <Link to={makePath(pack.id, part)}>{PART_NAMES[part]}</Link>
                 </li>
               );
@@ -38,7 +39,14 @@ export function HandOver() {
         <h2>Try it before a wire goes in</h2>
         <p>A simulated vehicle of this make hides some of its codes. Read them as you would in the yard.</p>
         <Row>
-          <RehearseButton isDisabled={must} />
+          {systems.map((s) => (
+            <RehearseButton
+              key={s.id}
+              isDisabled={must}
+              system={s.id}
+              label={systems.length > 1 ? `Rehearse: ${s.name}` : "Rehearse"}
+            />
+          ))}
           <LinkButton to={`/vehicles/new?make=${encodeURIComponent(pack.id)}&model=${encodeURIComponent(variant.id)}`}>
             Add the real vehicle
           </LinkButton>

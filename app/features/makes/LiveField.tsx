@@ -13,6 +13,7 @@ export function LiveField({
   keep,
   value,
   fault = () => null,
+  written = (text) => text,
   onStore,
   ...props
 }: {
@@ -21,6 +22,8 @@ export function LiveField({
   value: string;
   /** What is wrong with a text, or null. */
   fault?: (text: string) => string | null;
+  /** How a text is written, whatever was typed. */
+  written?: (text: string) => string;
   onStore: (text: string) => void;
   label: string;
   description?: string;
@@ -68,7 +71,8 @@ export function LiveField({
       {...props}
       value={shown}
       error={typed === null ? undefined : (fault(shown.trim()) ?? undefined)}
-      onChange={(text) => {
+      onChange={(typed) => {
+        const text = written(typed);
         setTyped(text);
         writeDraft(keep, text).catch(() => undefined);
         clearTimeout(timer.current);

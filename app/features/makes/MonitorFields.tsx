@@ -1,5 +1,5 @@
 import type { Monitor, Proving } from "@core/pack/pack";
-import { told } from "@core/pack/make/build";
+import { told } from "@core/pack/assumed";
 import { useEdit, useMake } from "~/store/use-make";
 import { Button } from "~/ui/Button";
 import { Row, Sheet, Soft } from "~/ui/bits";

@@ -1,6 +1,7 @@
 import { useEffect, useState } from "react";
 import styled from "styled-components";
-import { assumedIn, talkIn } from "@core/pack/make/build";
+import { assumedOf } from "@core/pack/assumed";
+import { talkIn } from "@core/pack/make/build";
 import { dialectIdOf } from "@core/pack/way";
 import type { Place } from "@core/table/photo/read";
 import { PAGE_MAX, type ReadRow, type ReadTable, type TableHints } from "@core/table/read-table";
@@ -21,19 +22,23 @@ import { usePhoto } from "./use-photo";
 
 const isText = (v: unknown): v is string => typeof v === "string" && v.length <= PAGE_MAX;
 
-/** What is known of the codes before the page is read. */
-function hintsOf(pack: Pack): TableHints {
-  const lamp = pack.ways.map(dialectIdOf).find((d) => d !== null);
-  const talk = lamp && !assumedIn(pack).includes("talk") ? talkIn(pack, lamp) : null;
+/** What is known of a system's codes before the page is read. */
+function hintsOf(pack: Pack, system: string): TableHints {
+  const reads = (id: string) => pack.variants.some((v) => v.systems.some((s) => s.system === system && s.way === id));
+  const way = pack.ways.find((w) => dialectIdOf(w) !== null && reads(w.id));
+  const talk = way && !assumedOf(pack, way).includes("talk") ? talkIn(pack, dialectIdOf(way)!) : null;
   if (!talk || talk.style === "total") return {};
   return { digits: talk.digits, zero: talk.zero || talk.style === "long-short" };
 }
 
 /** The page of the manual: pasted or from a file; each code beside the line that it was read from, what is doubtful marked. */
 export function PageIn({
+  system,
   entries,
   onTake,
 }: {
+  /** Whose codes they are. */
+  system: string;
   entries: readonly Entry[];
   onTake: (entries: Entry[], mode: "all" | "beside") => void;
 }) {
@@ -44,7 +49,7 @@ export function PageIn({
   const { photo, open, stop } = usePhoto(pack.id, setProblem);
   const seen = photo?.phase === "done" ? photo : null;
   const source = seen ? seen.read.text : page;
-  const hints = { ...hintsOf(pack), ...(seen && { seen: seen.read.seen }) };
+  const hints = { ...hintsOf(pack, system), ...(seen && { seen: seen.read.seen }) };
   const table = useRead(source, hints, columns, setProblem);
   const paste = (text: string) => {
     if (text.length > PAGE_MAX)

@@ -1,6 +1,8 @@
 import { useState } from "react";
 import styled from "styled-components";
-import { assumedIn, endsOf, withPlug, type Join } from "@core/pack/make/build";
+import { assumedOf, assumedOfAny } from "@core/pack/assumed";
+import { withPlug, type Join } from "@core/pack/make/build";
+import { endsOf, namesBy } from "@core/pack/make/parts";
 import { laidOut, namesFault, rowsOf, usualNames, withCavity } from "@core/pack/make/plug";
 import { PLACE_WORDS } from "@core/pack/find";
 import { PLACES, READY_SHAPES, type Cavity, type CavityRole, type Connector, type Place } from "@core/pack/pack";
@@ -39,7 +41,8 @@ const ROLES: readonly { value: CavityRole; label: string }[] = [
 export function PlugPart() {
   const { pack } = useMake();
   const { edit, problem } = useEdit(pack);
-  const plugs = pack.connectors.filter((c) => pack.ways.some((w) => connectorIdOf(w) === c.id));
+  const at = pack.ways.filter((w) => connectorIdOf(w));
+  const plugs = pack.connectors.filter((c) => at.some((w) => connectorIdOf(w) === c.id));
   return (
     <>
       <h1>What does the plug look like?</h1>
@@ -47,7 +50,7 @@ export function PlugPart() {
         <OnePlug key={plug.id} plug={plug} onTold={(now, join) => edit((p) => withPlug(p, now, join))} />
       ))}
       <Trouble problem={problem} />
-      {assumedIn(pack).includes("plug") ? (
+      {assumedOfAny(pack, "plug", at) ? (
         <Soft>Write the names as they stand on the plug, and say what is joined.</Soft>
       ) : (
         <NextPart after="plug" />
@@ -64,10 +67,16 @@ const isReader = (way: Way): boolean => way.ask.kind === "reader";
 function OnePlug({ plug, onTold }: { plug: Connector; onTold: Tell }) {
   const { pack } = useMake();
   const ways = pack.ways.filter((w) => connectorIdOf(w) === plug.id);
-  const assumed = assumedIn(pack).includes("plug");
+  const isAssumed = (w: Way) => assumedOf(pack, w).includes("plug");
   const [side, setSide] = useState<Side>("socket");
   const [drawn, setDrawn] = useState(ways[0].id);
   const way = ways.find((w) => w.id === drawn) ?? ways[0];
+  const assumed = isAssumed(way);
+  /** What nobody has said of it yet is only a place where something stands in. */
+  const standsIn = (id: string) =>
+    ways.some((w) => isAssumed(w) && endsOf(w).includes(id)) &&
+    !ways.some((w) => !isAssumed(w) && endsOf(w).includes(id));
+  const known = ways.filter((w) => !isAssumed(w));
   const [picked, setPicked] = useState(endsOf(way)[0]);
   const cavity = plug.cavities.find((c) => c.id === picked) ?? plug.cavities[0];
   const keep = (field: string) => `make/${pack.id}/${plug.id}/${field}`;
@@ -93,7 +102,15 @@ function OnePlug({ plug, onTold }: { plug: Connector; onTold: Tell }) {
           </Row>
         )}
         {ways.map((w) => (
-          <Joined key={w.id} plug={plug} way={w} several={ways.length > 1} assumed={assumed} onTold={onTold} />
+          <Joined
+            key={w.id}
+            plug={plug}
+            way={w}
+            several={ways.length > 1}
+            last={w === ways.at(-1)}
+            assumed={isAssumed(w)}
+            onTold={onTold}
+          />
         ))}
       </Stack>
       <Drawing>
@@ -102,7 +119,7 @@ function OnePlug({ plug, onTold }: { plug: Connector; onTold: Tell }) {
             label="Way in"
             value={way.id}
             onChange={setDrawn}
-            options={ways.map((w) => ({ value: w.id, label: w.title }))}
+            options={ways.map((w) => ({ value: w.id, label: `${namesBy(pack, w.id)}: ${w.title}` }))}
           />
         )}
         <Choice
@@ -127,10 +144,10 @@ function OnePlug({ plug, onTold }: { plug: Connector; onTold: Tell }) {
           onChange={setPicked}
           options={plug.cavities.map((c) => ({ value: c.id, label: c.id }))}
         />
-        {assumed && endsOf(way).includes(cavity.id) ? (
+        {standsIn(cavity.id) ? (
           <Soft>First say which two are joined.</Soft>
         ) : (
-          <OneCavity plug={plug} cavity={cavity} ways={ways} keep={keep(`wire-${cavity.id}`)} onTold={onTold} />
+          <OneCavity plug={plug} cavity={cavity} ways={known} keep={keep(`wire-${cavity.id}`)} onTold={onTold} />
         )}
       </Drawing>
     </Beside>
@@ -303,6 +320,7 @@ function Joined({
   plug,
   way,
   several,
+  last,
   assumed,
   onTold,
 }: {
@@ -310,10 +328,12 @@ function Joined({
   way: Way;
   /** Other ways use the same plug. */
   several: boolean;
+  last: boolean;
   /** Nobody has said yet which two. */
   assumed: boolean;
   onTold: Tell;
 }) {
+  const { pack } = useMake();
   const [half, setHalf] = useState<[string | null, string | null]>([null, null]);
   if (way.ask.kind !== "bridge" && !isReader(way)) return null;
   const there = (id: string | null) => (plug.cavities.some((c) => c.id === id) ? id : null);
@@ -327,7 +347,13 @@ function Joined({
   };
   return (
     <Sheet>
-      <h2>{several ? way.title : isReader(way) ? "Where the reader goes" : "Which two are joined"}</h2>
+      <h2>
+        {several
+          ? `${namesBy(pack, way.id)}: ${way.title}`
+          : isReader(way)
+            ? "Where the reader goes"
+            : "Which two are joined"}
+      </h2>
       <Choice
         label={isReader(way) ? "Signal lead" : "Test line"}
         value={a}
@@ -340,7 +366,7 @@ function Joined({
         options={options.filter((o) => o.value !== a)}
         onChange={(id) => tell(a, id)}
       />
-      {plug.cavities.some((c) => c.role === "unknown") && (
+      {last && plug.cavities.some((c) => c.role === "unknown") && (
         <Soft>A cavity that you know nothing of stays &quot;not known&quot;: the job never offers it for a wire.</Soft>
       )}
     </Sheet>

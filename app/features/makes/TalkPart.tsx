@@ -1,10 +1,13 @@
 import { Link } from "react-router";
-import { assumedIn, withDialect } from "@core/pack/make/build";
+import { assumedOfAny } from "@core/pack/assumed";
+import { withDialect } from "@core/pack/make/build";
+import { namesBy } from "@core/pack/make/parts";
 import { dialectOf, retalked, saysAll, TALK_EXAMPLES, talkOf, type Empty, type Talk } from "@core/pack/make/talk";
 import type { Dialect } from "@core/flash/dialect/dialect";
 import { dialectIdOf } from "@core/pack/way";
 import { useEdit, useMake } from "~/store/use-make";
 import { Choice } from "~/ui/Choice";
+import { Fold } from "~/ui/Fold";
 import { Caution, Sheet, Soft, Stack } from "~/ui/bits";
 import { Trouble } from "~/ui/Trouble";
 import { LampDemo } from "./LampDemo";
@@ -17,14 +20,20 @@ import { Beside, Columns, Tiles } from "./layout";
 export function TalkPart() {
   const { pack, lamps } = useMake();
   const { edit, problem } = useEdit(pack);
-  const told = !assumedIn(pack).includes("talk");
+  const speakers = (id: string) => pack.ways.filter((w) => dialectIdOf(w) === id);
   const used = pack.dialects.filter((d) => pack.ways.some((w) => dialectIdOf(w) === d.id));
   return (
     <>
       <h1>How does the lamp talk?</h1>
       {used.map((dialect) => {
-        const press = pack.ways.some(
-          (w) => dialectIdOf(w) === dialect.id && ["reader", "unit-button"].includes(w.ask.kind),
+        const ways = speakers(dialect.id);
+        const told = !assumedOfAny(pack, "talk", ways);
+        const press = ways.some((w) => ["reader", "unit-button"].includes(w.ask.kind));
+        const names = [...new Set(ways.map((w) => namesBy(pack, w.id)))].join(", ");
+        // Units of one vehicle mostly blink alike: what was told of another lamp is one of the examples.
+        const others = used.filter(
+          (d) =>
+            d.id !== dialect.id && (d.advance === "button") === press && !assumedOfAny(pack, "talk", speakers(d.id)),
         );
         const to = (next: Dialect) => edit((p) => withDialect(p, next));
         const same = (talk: Talk, title: string) =>
@@ -32,7 +41,18 @@ export function TalkPart() {
         return (
           <Beside key={dialect.id}>
             <Stack>
-              <Tiles role="group" aria-label="Ways to blink">
+              {used.length > 1 && <h2>{names}</h2>}
+              <Tiles role="group" aria-label={used.length > 1 ? `Ways to blink, ${names}` : "Ways to blink"}>
+                {others.map((d) => (
+                  <Tile
+                    key={d.id}
+                    isSelected={told && JSON.stringify({ ...d, id: dialect.id }) === JSON.stringify(dialect)}
+                    onChange={() => to({ ...d, id: dialect.id })}
+                  >
+                    <strong>Like {namesBy(pack, speakers(d.id)[0].id)}</strong>
+                    <small>{d.title}.</small>
+                  </Tile>
+                ))}
                 {TALK_EXAMPLES.filter((e) => e.talk.press === press).map((e) => (
                   <Tile
                     key={e.id}
@@ -65,13 +85,17 @@ export function TalkPart() {
                   This way of blinking has more to it than the fields below can say. A change there makes it simpler.
                 </Caution>
               )}
-              <TalkFields
-                key={dialect.id}
-                talk={talkOf(dialect)}
-                press={press}
-                keep={`make/${pack.id}/${dialect.id}`}
-                onTold={(t) => to(retalked(dialect, t))}
-              />
+              <Fold plain={used.length === 1} label={`Digits, rests and times of ${names}`}>
+                <Stack>
+                  <TalkFields
+                    key={dialect.id}
+                    talk={talkOf(dialect)}
+                    press={press}
+                    keep={`make/${pack.id}/${dialect.id}`}
+                    onTold={(t) => to(retalked(dialect, t))}
+                  />
+                </Stack>
+              </Fold>
             </Stack>
             <Sheet>
               <h2>What it looks like</h2>

@@ -1,13 +1,14 @@
-import { withSystem, withVehicle } from "@core/pack/make/build";
-import type { System, VehicleTold } from "@core/pack/pack";
+import { withVehicle } from "@core/pack/make/build";
+import type { VehicleTold } from "@core/pack/pack";
 import { useEdit, useMake } from "~/store/use-make";
 import { Button } from "~/ui/Button";
 import { Choice } from "~/ui/Choice";
-import { Row, Sheet, Soft } from "~/ui/bits";
+import { Row, Sheet } from "~/ui/bits";
 import { Trouble } from "~/ui/Trouble";
 import { LiveField, needed } from "./LiveField";
 import { NextPart } from "./NextPart";
 import { Columns } from "./layout";
+import { Systems } from "./Systems";
 
 const CYLINDERS = ["1", "2", "3", "4", "5", "6", "8", "10", "12"].map((n) => ({ value: n, label: n }));
 
@@ -16,7 +17,7 @@ const yearFault = (text: string): string | null =>
     ? null
     : "Write a model year with four digits, such as 1991.";
 
-/** Which vehicle it is, and the unit that is read. */
+/** Which vehicle it is, and the units that are read. */
 export function VehiclePart() {
   const { pack } = useMake();
   const { edit, problem } = useEdit(pack);
@@ -124,60 +125,9 @@ export function VehiclePart() {
           </Sheet>
         );
       })}
-      {pack.systems.map((s) => (
-        <OneSystem key={s.id} system={s} keep={keep(s.id)} onTold={(system) => edit((p) => withSystem(p, system))} />
-      ))}
+      <Systems onEdit={edit} />
       <Trouble problem={problem} />
       <NextPart after="vehicle" />
     </>
-  );
-}
-
-function OneSystem({ system, keep, onTold }: { system: System; keep: string; onTold: (system: System) => void }) {
-  const set = (field: "feed" | "ground") => (text: string) => {
-    const { [field]: _, ...rest } = system;
-    onTold(text ? { ...rest, [field]: text } : rest);
-  };
-  return (
-    <Sheet>
-      <h2>What is read</h2>
-      <Columns>
-        <LiveField
-          label="System"
-          description="Engine, brakes, gearbox …"
-          keep={`${keep}/name`}
-          value={system.name}
-          maxLength={60}
-          fault={needed("Write what is read, such as Engine.")}
-          onStore={(name) => onTold({ ...system, name })}
-        />
-        <LiveField
-          label="Lamp to watch"
-          description="The words on the lamp"
-          keep={`${keep}/lamp`}
-          value={system.lamp}
-          maxLength={60}
-          fault={needed("Write what stands on the lamp.")}
-          onStore={(lamp) => onTold({ ...system, lamp })}
-        />
-        <LiveField
-          label="Its fuse"
-          description="Where you know it"
-          keep={`${keep}/feed`}
-          value={system.feed ?? ""}
-          maxLength={100}
-          onStore={set("feed")}
-        />
-        <LiveField
-          label="Its ground"
-          description="Where you know it"
-          keep={`${keep}/ground`}
-          value={system.ground ?? ""}
-          maxLength={100}
-          onStore={set("ground")}
-        />
-      </Columns>
-      <Soft>Fuse and ground are named when the lamp check finds the unit dead.</Soft>
-    </Sheet>
   );
 }

@@ -1,12 +1,18 @@
 import { ToggleButton } from "react-aria-components/ToggleButton";
 import styled from "styled-components";
-import { assumedIn, kindOf, systemOf, withAsk, withWayKind, withWayTexts } from "@core/pack/make/build";
+import { assumedOf, assumedOfAny } from "@core/pack/assumed";
+import { withAsk, withWayKind, withWayTexts } from "@core/pack/make/build";
+import { kindOf, namesBy, systemsBy } from "@core/pack/make/parts";
+import { isLettered, withSameWire } from "@core/pack/make/systems";
 import { WAY_KINDS } from "@core/pack/make/way-kinds";
+import type { Pack } from "@core/pack/pack";
 import type { Ask, Tells, Way } from "@core/pack/way";
 import { useEdit, useMake } from "~/store/use-make";
 import { Choice } from "~/ui/Choice";
+import { Fold } from "~/ui/Fold";
 import { Sheet, Soft } from "~/ui/bits";
 import { Trouble } from "~/ui/Trouble";
+import { Letters } from "./Letters";
 import { LiveField, needed } from "./LiveField";
 import { NextPart } from "./NextPart";
 import { WayTextsEdit } from "./WayTextsEdit";
@@ -45,20 +51,36 @@ export const Tile = styled(ToggleButton)`
 export function WayPart() {
   const { pack } = useMake();
   const { edit, problem } = useEdit(pack);
-  const told = !assumedIn(pack).includes("way");
   return (
     <>
       <h1>How do you ask for the codes?</h1>
       {pack.ways.map((way) => {
         const kind = kindOf(way);
+        const told = !assumedOf(pack, way).includes("way");
         return (
           <section key={way.id} style={{ display: "grid", gap: 18 }}>
             {pack.ways.length > 1 && (
               <h2>
-                {systemOf(pack, way.id).name}: {way.title}
+                {namesBy(pack, way.id)}
+                {told && `: ${way.title}`}
               </h2>
             )}
-            <Tiles role="group" aria-label="What you do, and what you see">
+            <Tiles
+              role="group"
+              aria-label={`What you do, and what you see${pack.ways.length > 1 ? `, ${namesBy(pack, way.id)}` : ""}`}
+            >
+              {alike(pack, way).map((other) => (
+                <Tile
+                  key={other.id}
+                  isSelected={false}
+                  onChange={() =>
+                    edit((p) => systemsBy(p, way.id).reduce((q, s) => withSameWire(q, s.id, other.id), p))
+                  }
+                >
+                  <strong>With the same wire as {namesBy(pack, other.id)}</strong>
+                  <small>Both lamps blink at the same time, each its own list</small>
+                </Tile>
+              ))}
               {WAY_KINDS.map((k) => (
                 <Tile
                   key={k.id}
@@ -72,8 +94,20 @@ export function WayPart() {
             </Tiles>
             {told && (
               <>
+                {isLettered(way.tells) && (
+                  <Letters
+                    way={way}
+                    tells={way.tells}
+                    onTold={(tells) => edit((p) => withAsk(p, way.id, way.ask, tells))}
+                  />
+                )}
                 <AskFields way={way} onTold={(ask, tells) => edit((p) => withAsk(p, way.id, ask, tells))} />
-                <WayTextsEdit way={way} onTold={(texts) => edit((p) => withWayTexts(p, way.id, texts))} />
+                <Fold
+                  plain={pack.ways.length === 1}
+                  label={`Steps for ${namesBy(pack, way.id)}, and what may be wrong`}
+                >
+                  <WayTextsEdit way={way} onTold={(texts) => edit((p) => withWayTexts(p, way.id, texts))} />
+                </Fold>
               </>
             )}
             {!told && <Soft>Pick one: its steps come with it, and you can change them.</Soft>}
@@ -81,10 +115,19 @@ export function WayPart() {
         );
       })}
       <Trouble problem={problem} />
-      {told && <NextPart after="way" />}
+      {!assumedOfAny(pack, "way") && <NextPart after="way" />}
     </>
   );
 }
+
+/** Ways whose wire may make this one's lamp blink too. */
+const alike = (pack: Pack, way: Way): Way[] =>
+  assumedOf(pack, way).includes("way")
+    ? pack.ways.filter(
+        (w) =>
+          w.ask.kind === "bridge" && w.tells.kind === "lamp" && !assumedOf(pack, w).includes("way") && w.id !== way.id,
+      )
+    : [];
 
 const secondsFault = (text: string): string | null =>
   Number(text) >= 0.1 && Number(text) <= 7200 ? null : "Write seconds, such as 5.";

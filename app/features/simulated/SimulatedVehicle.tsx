@@ -1,5 +1,6 @@
 import { useEffect, useMemo, useState } from "react";
 import styled from "styled-components";
+import { lampNamed } from "@core/pack/lamp-name";
 import type { Pack } from "@core/pack/pack";
 import { entriesFor, systemsOf, type SystemAccess } from "@core/pack/scope";
 import type { Vehicle } from "@core/record/types";
@@ -392,7 +393,7 @@ function OneLamp({
   }, [v, pack, vehicle, systems]);
   const lit = useLamp(lamp);
   return (
-    <Lamp data-lit={lit ? "yes" : "no"} data-system={systems[0]} role="img" aria-label={`${label} lamp`}>
+    <Lamp data-lit={lit ? "yes" : "no"} data-system={systems[0]} role="img" aria-label={lampNamed(label)}>
       <i />
       {label}
     </Lamp>

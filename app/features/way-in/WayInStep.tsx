@@ -38,7 +38,7 @@ export function WayInStep() {
           ? `One way in: ${METHOD_WORDS[access.way.method].toLowerCase()}.`
           : `${systems.length} systems can be read. Which one first?`}
       </h1>
-      <Assumed pack={pack} parts={["way"]} />
+      <Assumed pack={pack} way={access.way} parts={["way"]} />
       {traps.map((t) => (
         <Caution key={t.text}>{t.text}</Caution>
       ))}

@@ -1,9 +1,12 @@
 import type { Dialect } from "../../flash/dialect/dialect";
-import type { ClearWay, Connector, Entry, Pack, PackPart, System, VehicleTold } from "../pack";
+import type { ClearWay, Connector, Entry, Pack, System, VehicleTold } from "../pack";
+import { assumedOf, assumingOf, told, toldOf } from "../assumed";
 import { connectorIdOf, dialectIdOf, type Ask, type Tells, type Way, type WayTexts } from "../way";
 import { usualClear, type ClearKind } from "./clears";
 import { laidOut, withCavity } from "./plug";
 import { dialectOf, talkOf, USUAL_TALK, type Talk } from "./talk";
+import { endsOf, freeName, systemOf, kindOf, wayAt } from "./parts";
+import { shownApart } from "./systems";
 import { WAY_KINDS } from "./way-kinds";
 import { retold, talkOfKind, wayNames, wayOf, type WayKind, type WayNames } from "./ways";
 
@@ -27,7 +30,7 @@ const AS_TYPED = "As typed by its owner: check it against the manual.";
 export function newPack({ id, make, model, years, engine, cylinders }: NewPack, revision: string): Pack {
   const kind = WAY_KINDS[0];
   const plug = blankPlug();
-  const system: System = { id: "engine", name: "Engine", unit: "ECM", lamp: "Engine lamp (MIL)" };
+  const system: System = { id: "engine", name: "Engine", unit: "ECM", lamp: "Engine lamp" };
   const way = wayOf(kind, "way", wayNames(plug, ["A", "B"], system.lamp), {
     plug: PLUG,
     dialect: TALK,
@@ -85,40 +88,6 @@ function blankPlug(): Connector {
   return laidOut(bare, "A B");
 }
 
-/** The parts of a pack that nobody has said. */
-export const assumedIn = (pack: Pack): readonly PackPart[] => pack.own?.assumed ?? [];
-
-/** A part was told. */
-export function told(pack: Pack, ...parts: PackPart[]): Pack {
-  return pack.own
-    ? { ...pack, own: { ...pack.own, assumed: pack.own.assumed.filter((p) => !parts.includes(p)) } }
-    : pack;
-}
-
-/** A part is as it mostly is again. */
-function assuming(pack: Pack, part: PackPart): Pack {
-  return pack.own ? { ...pack, own: { ...pack.own, assumed: [...new Set([...pack.own.assumed, part])] } } : pack;
-}
-
-export const kindOf = (way: Way): WayKind | null => {
-  const same = WAY_KINDS.filter((k) => k.method === way.method && k.engine === way.engine);
-  return same.find((k) => k.does === way.title) ?? same.find((k) => k.ask("", NO_NAMES).kind === way.ask.kind) ?? null;
-};
-const NO_NAMES: WayNames = { plug: "", a: "A", b: "B", lamp: "", never: [] };
-
-/** The two cavities that a way joins or listens to; A and B where it uses none. */
-export function endsOf({ ask }: Way): [string, string] {
-  if (ask.kind === "bridge") return [ask.bridge[0], ask.bridge[1]];
-  if (ask.kind === "reader") return [ask.signal, ask.ground];
-  return ["A", "B"];
-}
-
-const wayAt = (pack: Pack, id: string) => pack.ways.find((w) => w.id === id)!;
-/** The system that a way reads. */
-export const systemOf = (pack: Pack, way: string): System =>
-  pack.systems.find((s) => pack.variants.some((v) => v.systems.some((x) => x.way === way && x.system === s.id))) ??
-  pack.systems[0];
-
 /** Texts of the way as its kind tells them, for the plug and the lamp as they are in this pack. */
 function namesIn(pack: Pack, way: Way): WayNames {
   const connector = pack.connectors.find((c) => c.id === connectorIdOf(way)) ?? null;
@@ -159,10 +128,10 @@ export function withWayKind(pack: Pack, wayId: string, kind: WayKind): Pack {
   const had = pack.dialects.find((d) => d.id === dialectIdOf(old));
   // What another way's lamp talks like is not touched.
   const own = had && !pack.ways.some((w) => w !== old && dialectIdOf(w) === had.id) ? had : undefined;
-  const keep = had && talk && !assumedIn(pack).includes("talk") && (had.advance === "button") === talk.talk.press;
+  const keep = had && talk && !assumedOf(pack, old).includes("talk") && (had.advance === "button") === talk.talk.press;
   const dialect = keep ? had.id : (own?.id ?? freeName(TALK, pack.dialects));
   const fresh = talk && !keep ? [dialectOf(talk.talk, dialect, talk.title)] : [];
-  const way = wayOf(kind, wayId, names, { plug: plug.id, dialect, system: system.id });
+  const way = { ...wayOf(kind, wayId, names, { plug: plug.id, dialect, system: system.id }), assumed: old.assumed };
   const next: Pack = {
     ...pack,
     ways: pack.ways.map((w) => (w.id === wayId ? way : w)),
@@ -170,14 +139,7 @@ export function withWayKind(pack: Pack, wayId: string, kind: WayKind): Pack {
     connectors:
       kind.plug && !pack.connectors.some((c) => c.id === plug.id) ? [...pack.connectors, plug] : pack.connectors,
   };
-  return told(fresh.length ? assuming(next, "talk") : next, "way");
-}
-
-/** A name like this one that none of them has. */
-function freeName(wanted: string, among: readonly { id: string }[]): string {
-  let name = wanted;
-  for (let n = 2; among.some((x) => x.id === name); n++) name = `${wanted}-${n}`;
-  return name;
+  return shownApart(toldOf(fresh.length ? assumingOf(next, wayId, "talk") : next, wayId, "way"), old);
 }
 
 /** Ends that are there and may be joined; where they are not, a test line and a ground. */
@@ -205,7 +167,7 @@ export function withAsk(pack: Pack, wayId: string, ask: Ask, tells: Tells): Pack
       return s;
     }),
   });
-  return toldAnew(pack, told({ ...pack, ways: pack.ways.map((w) => (w.id === wayId ? timed(w) : w)) }, "way"));
+  return toldAnew(pack, toldOf({ ...pack, ways: pack.ways.map((w) => (w.id === wayId ? timed(w) : w)) }, wayId, "way"));
 }
 
 const beats = (times: number): string => {
@@ -214,7 +176,7 @@ const beats = (times: number): string => {
 };
 
 export function withWayTexts(pack: Pack, wayId: string, texts: WayTexts): Pack {
-  return told({ ...pack, ways: pack.ways.map((w) => (w.id === wayId ? { ...w, ...texts } : w)) }, "way");
+  return toldOf({ ...pack, ways: pack.ways.map((w) => (w.id === wayId ? { ...w, ...texts } : w)) }, wayId, "way");
 }
 
 /** Somebody has said which two cavities a way joins, or where its reader goes: a test line and a ground. */
@@ -228,20 +190,19 @@ export interface Join {
  * first two stand in, and the plug is assumed again until somebody says which.
  */
 export function withPlug(pack: Pack, plug: Connector, join: Join | null = null): Pack {
-  const assumed = assumedIn(pack).includes("plug");
   let shell = plug;
-  let lost = false;
+  const lost: string[] = [];
   const ways = pack.ways.map((way): Way => {
     if (connectorIdOf(way) !== plug.id || (way.ask.kind !== "bridge" && way.ask.kind !== "reader")) return way;
     const system = systemOf(pack, way.id).id;
     let ends = endsOf(way);
     if (join?.way === way.id) {
-      shell = joinedAt(shell, join.ends, ends, assumed, system);
+      shell = joinedAt(shell, join.ends, standIns(pack, way), system);
       ends = [...join.ends];
     } else if (!ends.every((id) => shell.cavities.some((c) => c.id === id))) {
       ends = [shell.cavities[0].id, shell.cavities[1].id];
-      shell = joinedAt(shell, ends, [], false, system);
-      lost = true;
+      shell = joinedAt(shell, ends, [], system);
+      lost.push(way.id);
     }
     const [a, b] = ends;
     const ask: Ask = way.ask.kind === "bridge" ? { ...way.ask, bridge: [a, b] } : { ...way.ask, signal: a, ground: b };
@@ -249,27 +210,35 @@ export function withPlug(pack: Pack, plug: Connector, join: Join | null = null):
   });
   const next = { ...pack, connectors: pack.connectors.map((c) => (c.id === plug.id ? shell : c)), ways };
   const anew = toldAnew(pack, next);
-  return lost ? assuming(anew, "plug") : join ? told(anew, "plug") : anew;
+  const known = join ? toldOf(anew, join.way, "plug") : anew;
+  return lost.reduce((p, id) => assumingOf(p, id, "plug"), known);
 }
 
-/**
- * Says which cavity is the test line and which is ground. The two that stood in before anybody said so carry nobody knows what.
- * @param assumed did they only stand in?
- */
+/** The two cavities that only stand in for those of a way until somebody says which, where no other way is known to join them. */
+function standIns(pack: Pack, way: Way): string[] {
+  if (!assumedOf(pack, way).includes("plug")) return [];
+  const others = pack.ways.filter(
+    (w) => w.id !== way.id && connectorIdOf(w) === connectorIdOf(way) && !assumedOf(pack, w).includes("plug"),
+  );
+  return endsOf(way).filter((id) => !others.some((w) => endsOf(w).includes(id)));
+}
+
+/** Says which cavity is the test line and which is ground. @param before what only stood in for them: it carries nobody knows what */
 function joinedAt(
   plug: Connector,
   [test, ground]: readonly [string, string],
   before: readonly string[],
-  assumed: boolean,
   system: string,
 ): Connector {
-  const blank = assumed ? before.reduce((c, id) => withCavity(c, id, { role: "unknown" }), plug) : plug;
+  const blank = before.reduce((c, id) => withCavity(c, id, { role: "unknown" }), plug);
   return withCavity(withCavity(blank, test, { role: "test", system }), ground, { role: "ground" });
 }
 
 /** How the lamp talks, as it was told or learned. */
-export const withDialect = (pack: Pack, dialect: Dialect): Pack =>
-  told({ ...pack, dialects: pack.dialects.map((d) => (d.id === dialect.id ? dialect : d)) }, "talk");
+export function withDialect(pack: Pack, dialect: Dialect): Pack {
+  const next = { ...pack, dialects: pack.dialects.map((d) => (d.id === dialect.id ? dialect : d)) };
+  return pack.ways.filter((w) => dialectIdOf(w) === dialect.id).reduce((p, way) => toldOf(p, way.id, "talk"), next);
+}
 
 export const talkIn = (pack: Pack, dialect: string): Talk | null => {
   const found = pack.dialects.find((d) => d.id === dialect);
