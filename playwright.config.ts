@@ -1,5 +1,5 @@
 import { defineConfig } from "@playwright/test";
-import { chromium } from "./e2e/chromium";
+import { chromium, shell } from "./e2e/chromium";
 
 const demo = Number(process.env.DEMO_PORT ?? 4173);
 const plain = Number(process.env.PLAIN_PORT ?? 4174);
@@ -13,7 +13,7 @@ const server = (port: number, env: Record<string, string>) => ({
 
 export default defineConfig({
   testDir: "e2e",
-  // What repeats a journey for each of many ways, beyond one of a family: npm run test:all.
+  // Each further way of a family, and the rarer turns of a step: npm run test:all, and test:changed for the pages that a change touches.
   ...(process.env.TEST_ALL ? {} : { grepInvert: /@all/ }),
   outputDir: "test-results/e2e",
   timeout: 120_000,
@@ -24,8 +24,8 @@ export default defineConfig({
   // Films take both processors: they wait, so that made-up hands of other tests are not late because of them.
   projects: [
     // What takes longest begins first: at the end it would keep one processor at work and the other idle.
-    { name: "long", testMatch: LONG },
-    { name: "hands", testIgnore: [/reader-/, LONG] },
+    { name: "long", testMatch: LONG, use: { launchOptions: shell } },
+    { name: "hands", testIgnore: [/reader-/, LONG], use: { launchOptions: shell } },
     { name: "pictures", testMatch: /reader-(?!readiness)/, dependencies: ["long", "hands"] },
     // A camera that counts blinks in true time has the machine to itself: with too few pictures it says, rightly, that it cannot tell.
     { name: "alone", testMatch: /reader-readiness/, dependencies: ["pictures"], workers: 1 },

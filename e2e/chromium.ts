@@ -15,6 +15,9 @@ export const chromium = {
   ],
 };
 
+/** The same browser without its windows, where there is one: pages are the same, and it needs less of a processor. */
+export const shell = { ...chromium, executablePath: process.env.SHELL_PATH ?? chromium.executablePath };
+
 /** A browser whose camera is this film, going round and round. */
 export const withCamera = (film: string) => ({
   permissions: ["camera"],

@@ -96,31 +96,45 @@ export async function ensureFilmMaker() {
   );
 }
 
-/** The path of a Chromium: $CHROME_PATH, one on the path, or Debian's, installed when there is none. */
-export function ensureChromium() {
-  const find = () => {
-    if (process.env.CHROME_PATH && existsSync(process.env.CHROME_PATH)) return process.env.CHROME_PATH;
-    for (const dir of (process.env.PATH ?? "").split(delimiter))
-      for (const name of ["chromium", "chromium-browser", "google-chrome"])
-        if (existsSync(join(dir, name))) return join(dir, name);
-    return null;
-  };
-  const found = find();
-  if (found) return found;
-  console.log("No Chromium found: installing Debian's …");
+/** Where a program is: named by a variable, or the first of these names on the path; null where it is not. */
+function find(variable, names) {
+  const named = process.env[variable];
+  if (named && existsSync(named)) return named;
+  for (const dir of (process.env.PATH ?? "").split(delimiter))
+    for (const name of names) if (existsSync(join(dir, name))) return join(dir, name);
+  return null;
+}
+
+/** Installs a package of Debian's. @returns whether it is there now */
+function installed(name, { quiet = false } = {}) {
   const sudo = process.getuid?.() === 0 ? [] : ["sudo", "-n"];
   const apt = (...args) => {
     const [command, ...rest] = [...sudo, "apt-get", ...args];
     return run(command, rest, {
-      stdio: ["ignore", "ignore", "inherit"],
+      stdio: ["ignore", "ignore", quiet ? "ignore" : "inherit"],
       env: { ...process.env, DEBIAN_FRONTEND: "noninteractive" },
     });
   };
-  if (apt("update", "-qq") || apt("install", "-y", "-qq", "--no-install-recommends", "chromium") || !find())
+  return !apt("update", "-qq") && !apt("install", "-y", "-qq", "--no-install-recommends", name);
+}
+
+/** The path of a Chromium: $CHROME_PATH, one on the path, or Debian's, installed when there is none. */
+export function ensureChromium() {
+  const there = () => find("CHROME_PATH", ["chromium", "chromium-browser", "google-chrome"]);
+  if (there()) return there();
+  console.log("No Chromium found: installing Debian's …");
+  if (!installed("chromium") || !there())
     stop(
       "Chromium could not be installed. Install it (Debian: apt-get install chromium) or set CHROME_PATH to one, and start again.",
     );
-  return find();
+  return there();
+}
+
+/** The path of a Chromium without windows, which takes less of a processor; where none can be had, the other one's. */
+export function ensureShell(chromium) {
+  const there = () => find("SHELL_PATH", ["chromium-headless-shell"]);
+  if (!there()) installed("chromium-headless-shell", { quiet: true });
+  return there() ?? chromium;
 }
 
 /** The wanted port, or a free one when it is taken. */

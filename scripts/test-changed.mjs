@@ -1,6 +1,14 @@
 import { execFileSync } from "node:child_process";
 import { readdirSync } from "node:fs";
-import { ensureBuild, ensureChromium, ensureCli, ensureFilmMaker, ensurePackages, tool } from "./ensure.mjs";
+import {
+  ensureBuild,
+  ensureChromium,
+  ensureCli,
+  ensureFilmMaker,
+  ensurePackages,
+  ensureShell,
+  tool,
+} from "./ensure.mjs";
 
 // What a change touches: types, lint of the files, the unit tests that import them, and the browser tests of those pages.
 // Against HEAD, or what is named: npm run test:changed -- main
@@ -46,8 +54,9 @@ run("vitest", ["run", "--changed", since, "--passWithNoTests", "--reporter=defau
 if (specs.size) {
   await ensureBuild();
   await ensureFilmMaker();
+  const chromium = ensureChromium();
   run("playwright", ["test", "--no-deps", ...[...specs].map((s) => `e2e/${s}.spec.ts`)], {
-    env: { ...process.env, CHROME_PATH: ensureChromium() },
+    env: { ...process.env, TEST_ALL: "1", CHROME_PATH: chromium, SHELL_PATH: ensureShell(chromium) },
     stdio: "inherit",
   });
 }

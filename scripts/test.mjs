@@ -6,6 +6,7 @@ import {
   ensureCli,
   ensureFilmMaker,
   ensurePackages,
+  ensureShell,
   freePort,
   tool,
 } from "./ensure.mjs";
@@ -13,6 +14,7 @@ import {
 // Everything that must hold: lint, formatting, import directions, types, unit tests, the real interface in Chromium.
 ensurePackages();
 const chromium = ensureChromium();
+const shell = ensureShell(chromium);
 mkdirSync("test-results", { recursive: true });
 let passed = 0;
 let failed = 0;
@@ -79,6 +81,7 @@ const env = {
   ...process.env,
   ...(process.argv.includes("--all") && { TEST_ALL: "1" }),
   CHROME_PATH: chromium,
+  SHELL_PATH: shell,
   DEMO_PORT: String(await freePort(4173)),
   PLAIN_PORT: String(await freePort(4174)),
   PLAYWRIGHT_JSON_OUTPUT_NAME: "test-results/e2e.json",

@@ -48,6 +48,9 @@ const tile = css`
       box-shadow: inset 0 0 0 3px var(--tint);
     }
   }
+  &[data-indeterminate]::before {
+    background: linear-gradient(var(--petrol), var(--petrol)) center / 10px 3px no-repeat;
+  }
   &[data-focus-visible] {
     outline: 3px solid var(--petrol);
     outline-offset: 2px;

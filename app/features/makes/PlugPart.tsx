@@ -98,7 +98,7 @@ function OnePlug({ plug, onTold }: { plug: Connector; onTold: Tell }) {
           />
         ) : (
           <Row>
-            <Button onPress={() => setDrawing(true)}>Draw its face, or place it on a photo</Button>
+            <Button onPress={() => setDrawing(true)}>Draw its face, or use a photo</Button>
           </Row>
         )}
         {ways.map((w) => (

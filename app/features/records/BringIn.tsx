@@ -1,5 +1,5 @@
 import { proxy } from "comlink";
-import { useEffect, useRef, useState } from "react";
+import { startTransition, useEffect, useRef, useState } from "react";
 import { shortTime } from "~/store/format";
 import { takeHandedOver } from "~/store/handed-over";
 import type { Live } from "~/workers/live";
@@ -48,7 +48,7 @@ export function BringIn() {
         return setState({ phase: "refused", name, why: `${plan.fault} Your records are as they were.` });
       }
       // Where there is nothing to decide nothing is asked: makes and notes come in, and nothing is written over.
-      if (plan.vehicles.length) setState({ phase: "planned", name, plan });
+      if (plan.vehicles.length) startTransition(() => setState({ phase: "planned", name, plan }));
       else await bring(name, new Set(), new Map());
     } catch (error) {
       if (worker.current === own) end();
