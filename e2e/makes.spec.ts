@@ -331,12 +331,15 @@ test("a copy of a make that ships is changed way by way and table by table, at t
   await page.getByLabel("Colour of its shell").first().press("Tab");
   await expect(page.getByRole("button", { name: "Undo last change" })).toBeEnabled();
   await parts.getByRole("link", { name: "Way in" }).press("Enter");
+  await expect(page.getByRole("button", { name: /^Steps for/ })).toHaveCount(2);
   for (const steps of await page.getByRole("button", { name: /^Steps for/ }).all()) await steps.press("Enter");
   await expect(page.getByText(/join C and G|one end into C, the other into G/i).first()).toBeVisible();
   await expect(page.getByText(/into D.*into G/i).first()).toBeVisible();
   // A step goes down and up again by keys alone.
   const steps = page.getByRole("grid", { name: "Steps" }).first();
   const first = steps.getByRole("row").first();
+  // The keys go into a list by one of its rows, from there to the buttons.
+  await first.focus();
   await first.getByRole("button", { name: /: down$/ }).press("Enter");
   await expect(first).toContainText("1. Find the connector");
   await page.getByRole("button", { name: "Undo last change" }).press("Enter");
@@ -444,6 +447,15 @@ test("a plug's face is drawn over a photo, and rows of a spreadsheet go into the
   // Pressed twice at once it takes back one change, or two, and never a part of one.
   await undo.dblclick();
   await expect(sentence(page)).toHaveText(heading!);
+  // A page that is closed in the middle of a cell keeps what was typed there.
+  const cell = page.getByLabel(/^What it means, code/).first();
+  const before = await cell.inputValue();
+  await cell.fill("Half a wo");
+  await page.reload();
+  await expect(cell).toHaveValue("Half a wo");
+  await expect(cell).toBeFocused();
+  await page.keyboard.press("Escape");
+  await expect(cell).toHaveValue(before);
 });
 
 test("the page of a manual is read off a photo, each row beside its part of it; what is no page is told so", async ({

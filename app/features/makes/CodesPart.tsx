@@ -3,6 +3,7 @@ import { withEntries } from "@core/pack/make/build";
 import { withoutDoubles } from "@core/table/entries";
 import type { Entry } from "@core/pack/pack";
 import { scopeText } from "@core/pack/scope";
+import { useDraft } from "~/store/use-draft";
 import { useEdit, useMake } from "~/store/use-make";
 import { Button } from "~/ui/Button";
 import { Choice } from "~/ui/Choice";
@@ -14,6 +15,8 @@ import { EntryList } from "./EntryList";
 import { NextPart } from "./NextPart";
 import { PageIn } from "./PageIn";
 
+const isShown = (v: unknown): v is "list" | "grid" => v === "list" || v === "grid";
+
 /** What the codes mean: from the page of the manual, then to be mended by hand. */
 export function CodesPart() {
   const { pack } = useMake();
@@ -23,7 +26,7 @@ export function CodesPart() {
   const { entries } = table;
   const several = pack.systems.length > 1 ? pack.systems.find((s) => s.id === table.system)?.name : null;
   const [adding, setAdding] = useState(false);
-  const [shown, setShown] = useState<"list" | "grid">("list");
+  const [shown, setShown] = useDraft<"list" | "grid">(`make/${pack.id}/codes-as`, "list", isShown);
   const store = (next: readonly Entry[]) => edit((p) => withEntries(p, table.id, next));
   const take = (fresh: readonly Entry[], mode: "all" | "beside") => {
     const same = (a: Entry, b: Entry) => a.code === b.code && JSON.stringify(a.scope) === JSON.stringify(b.scope);
@@ -80,7 +83,7 @@ export function CodesPart() {
             {shown === "list" ? (
               <EntryList entries={entries} onStore={store} />
             ) : (
-              <EntryGrid key={table.id} entries={entries} onStore={store} />
+              <EntryGrid key={table.id} keep={`make/${pack.id}/grid/${table.id}`} entries={entries} onStore={store} />
             )}
           </Sheet>
         </>

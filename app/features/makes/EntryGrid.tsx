@@ -7,6 +7,7 @@ import type { Entry } from "@core/pack/pack";
 import { scopeText } from "@core/pack/scope";
 import { Kbd, Soft } from "~/ui/bits";
 import { Trouble } from "~/ui/Trouble";
+import { rowKey, useLeft } from "./use-left";
 
 const Scroll = styled.div`
   overflow-x: auto;
@@ -51,11 +52,26 @@ const Cell = styled(Input)`
   }
 `;
 
-const rowKey = (e: Entry): string => `${e.code} ${JSON.stringify(e.scope ?? null)}`;
 const textOf = (e: Entry, column: Column): string => e[column] ?? "";
 
+/** @param one it is of one row */
+function faultsText(faults: readonly string[], one: boolean): string {
+  if (one) return `Not stored yet. ${faults[0].replace("Row 1, ", "")}`;
+  const more = faults.length > 4 ? ` And ${faults.length - 4} more.` : "";
+  return `Nothing was taken over. ${faults.slice(0, 4).join(" ")}${more}`;
+}
+
 /** All codes as a grid: what is copied from a spreadsheet goes in from any cell on, the keys go as they do there. */
-export function EntryGrid({ entries, onStore }: { entries: readonly Entry[]; onStore: (entries: Entry[]) => void }) {
+export function EntryGrid({
+  keep,
+  entries,
+  onStore,
+}: {
+  /** Under which a cell that is not stored is kept. */
+  keep: string;
+  entries: readonly Entry[];
+  onStore: (entries: Entry[]) => void;
+}) {
   const table = useRef<HTMLTableElement>(null);
   const [problem, setProblem] = useState<string | null>(null);
   const [done, setDone] = useState("");
@@ -67,6 +83,7 @@ export function EntryGrid({ entries, onStore }: { entries: readonly Entry[]; onS
       ?.focus();
   // A code that is changed moves to its place in the order: who goes on to the next cell of its row goes with it.
   const follow = useRef<{ key: string; column: number } | null>(null);
+  const { leftAt, typing, stored } = useLeft(keep, entries, focus);
   useEffect(() => {
     if (!follow.current) return;
     const { key, column } = follow.current;
@@ -80,15 +97,10 @@ export function EntryGrid({ entries, onStore }: { entries: readonly Entry[]; onS
     const next = withBlock(entries, { row, column }, block);
     setDone("");
     if ("faults" in next) {
-      const more = next.faults.length > 4 ? ` And ${next.faults.length - 4} more.` : "";
-      setProblem(
-        block.length === 1
-          ? `Not stored yet. ${next.faults[0].replace("Row 1, ", "")}`
-          : `Nothing was taken over. ${next.faults.slice(0, 4).join(" ")}${more}`,
-      );
-      return;
+      return setProblem(faultsText(next.faults, block.length === 1));
     }
     setProblem(null);
+    stored();
     const [nextRow, nextColumn] = (to ?? "/").split("/");
     if (column === 0 && nextRow === String(row))
       follow.current = { key: rowKey(next.entries[row]), column: Number(nextColumn) };
@@ -129,6 +141,9 @@ export function EntryGrid({ entries, onStore }: { entries: readonly Entry[]; onS
                 {COLUMNS.map((c, column) => (
                   <td key={c.id}>
                     <OneCell
+                      key={leftAt(row, column)}
+                      left={leftAt(row, column)}
+                      onType={(text) => typing(e, column, text)}
                       at={`${row}/${column}`}
                       label={`${c.label}, code ${e.code}${e.scope ? `, ${scopeText(e.scope)}` : ""}`}
                       column={c.id}
@@ -144,7 +159,9 @@ export function EntryGrid({ entries, onStore }: { entries: readonly Entry[]; onS
             <tr>
               <td>
                 <OneCell
-                  key={entries.length}
+                  key={`${entries.length} ${leftAt(entries.length, 0)}`}
+                  left={leftAt(entries.length, 0)}
+                  onType={(text) => typing(null, 0, text)}
                   at={`${entries.length}/0`}
                   label="A new code"
                   column="code"
@@ -166,6 +183,8 @@ export function EntryGrid({ entries, onStore }: { entries: readonly Entry[]; onS
 }
 
 function OneCell({
+  left,
+  onType,
   at,
   label,
   column,
@@ -174,6 +193,10 @@ function OneCell({
   onPaste,
   onMove,
 }: {
+  /** What was typed here before the page was gone. */
+  left: string | null;
+  /** @param text null where there is no more of it than is stored */
+  onType: (text: string | null) => void;
   at: string;
   label: string;
   column: Column;
@@ -183,13 +206,15 @@ function OneCell({
   onPaste: (e: React.ClipboardEvent) => void;
   onMove: (by: 1 | -1) => void;
 }) {
-  const [typed, setTyped] = useState<string | null>(null);
+  const [typed, setTyped] = useState<string | null>(left);
   const text = typed?.replace(/\s+/g, " ").trim();
   const fault = text !== undefined && text !== value ? cellFault(column, text) : null;
   const store = (next: EventTarget | null) => {
     if (text === undefined) return;
-    if (text === value) setTyped(null);
-    else onStore(text, next instanceof HTMLElement ? (next.dataset.cell ?? null) : null);
+    if (text === value) {
+      setTyped(null);
+      onType(null);
+    } else onStore(text, next instanceof HTMLElement ? (next.dataset.cell ?? null) : null);
   };
   // What is stored is shown again, once it has come.
   const [before, setBefore] = useState(value);
@@ -205,12 +230,17 @@ function OneCell({
       title={fault ?? undefined}
       inputMode={column === "code" ? "numeric" : "text"}
       value={typed ?? value}
-      onChange={(e) => setTyped(e.target.value)}
+      onChange={(e) => {
+        setTyped(e.target.value);
+        onType(e.target.value);
+      }}
       onBlur={(e) => store(e.relatedTarget)}
       onPaste={onPaste}
       onKeyDown={(e) => {
-        if (e.key === "Escape") setTyped(null);
-        else if (e.key === "Enter" || e.key === "ArrowDown" || e.key === "ArrowUp") {
+        if (e.key === "Escape") {
+          setTyped(null);
+          onType(null);
+        } else if (e.key === "Enter" || e.key === "ArrowDown" || e.key === "ArrowUp") {
           e.preventDefault();
           onMove(e.key === "ArrowUp" || (e.key === "Enter" && e.shiftKey) ? -1 : 1);
         }
