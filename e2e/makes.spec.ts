@@ -338,9 +338,13 @@ test("a copy of a make that ships is changed way by way and table by table, at t
   // A step goes down and up again by keys alone.
   const steps = page.getByRole("grid", { name: "Steps" }).first();
   const first = steps.getByRole("row").first();
-  // The keys go into a list by one of its rows, from there to the buttons.
+  // As the keys go there: into the list, to its first row, along the row, past where it is dragged.
   await first.focus();
-  await first.getByRole("button", { name: /: down$/ }).press("Enter");
+  await page.keyboard.press("Home");
+  await page.keyboard.press("ArrowRight");
+  await page.keyboard.press("ArrowRight");
+  await expect(first.getByRole("button", { name: /: down$/ })).toBeFocused();
+  await page.keyboard.press("Enter");
   await expect(first).toContainText("1. Find the connector");
   await page.getByRole("button", { name: "Undo last change" }).press("Enter");
   await expect(first).toContainText("1. Key off");
@@ -348,9 +352,9 @@ test("a copy of a make that ships is changed way by way and table by table, at t
   await page.getByRole("radiogroup", { name: "Which table" }).getByText("Brakes").first().click();
   await page.getByRole("button", { name: "Take all codes out" }).press("Enter");
   await page.getByRole("button", { name: "Take them out" }).press("Enter");
-  await expect(sentence(page)).toHaveText("What do the codes mean?");
+  await expect(sentence(page)).toHaveText("Brakes: what do the codes mean?");
   await page.getByRole("radiogroup", { name: "Which table" }).getByText("Engine").first().click();
-  await expect(sentence(page)).toHaveText(/^\d+ codes$/);
+  await expect(sentence(page)).toHaveText(/^Engine: \d+ codes$/);
 });
 
 /** What a spreadsheet copies, pasted into a field. */

@@ -46,12 +46,12 @@ test("records go to another device as a file; what both went on with is joined a
   await expect(brings.getByRole("checkbox", { name: /new here/ })).toHaveCount(13);
   // All of them, none, or some.
   const all = brings.getByRole("checkbox", { name: "All 13 vehicles" });
-  await all.click();
+  await brings.getByText("All 13 vehicles").click();
   await expect(brings.getByRole("checkbox", { checked: true })).toHaveCount(0);
   await expect(other.getByRole("button", { name: "Bring it in" })).toBeDisabled();
-  await brings.getByRole("checkbox", { name: /^ET 9/ }).click();
+  await brings.getByText("ET 9", { exact: true }).click();
   await expect(all).toBeChecked({ indeterminate: true });
-  await all.click();
+  await brings.getByText("All 13 vehicles").click();
   await expect(brings.getByRole("checkbox", { checked: true })).toHaveCount(14);
   await expect(brings).toContainText("ET 9 new here, with 1 new job and 2 new readings");
   await expectAccessible(other, "what a file brings");
