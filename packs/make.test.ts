@@ -119,6 +119,11 @@ describe("a make of one's own", () => {
           isLettered(w.tells) ? [lettersOf(w.tells).map((l) => l.letter)] : [],
         );
         for (const all of letters) expect(new Set(all).size).toBe(all.length);
+        // Whichever of its lamps is watched, the steps name it.
+        for (const w of pack.ways) {
+          const cause = w.nothingHappens.find((c) => c.id === "other-lamp" && w.steps.some((x) => x.id === "wire"));
+          for (const s of cause ? systemsBy(pack, w.id) : []) expect(cause!.look).toContain(s.lamp);
+        }
         // What was told of one way says nothing of another; what nobody has said of a new one is said.
         for (const w of pack.ways) {
           const old = before.ways.find((o) => o.id === w.id);

@@ -57,6 +57,11 @@ describe("what was changed in two places", () => {
     );
     // Taken out elsewhere and not touched here, it stays out; changed here, it is wanted.
     expect(merged(table, codes(["11", "Air"], ["12", "Water"]), [])).toEqual(codes(["12", "Water"]));
+    // A code stays itself whatever is told of it.
+    const circuits = (...all: [string, string][]) => all.map(([code, circuit]) => ({ code, circuit }));
+    expect(
+      merged(circuits(["11", "Air"]), circuits(["11", "Air meter"]), circuits(["10", "Fan"], ["11", "Air"])),
+    ).toEqual(circuits(["11", "Air meter"], ["10", "Fan"]));
     // Two systems that are added one upon the other are both there.
     const systems = (...ids: string[]) => ids.map((system) => ({ system, way: "way" }));
     expect(merged(systems("a"), systems("a", "b"), systems("a", "c"))).toEqual(systems("a", "b", "c"));

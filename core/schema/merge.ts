@@ -3,12 +3,15 @@ type Plain = Record<string, unknown>;
 const same = (a: unknown, b: unknown): boolean => JSON.stringify(a) === JSON.stringify(b);
 const isPlain = (v: unknown): v is Plain => typeof v === "object" && v !== null && !Array.isArray(v);
 
-/** By what an item of a list is known again: its id, or a code or a system with where it holds; null where it has none of them. */
+/** By what an item of a list is known again: its id, a code or a system with where it holds; null where it has none of them. */
 function nameOf(item: unknown): string | null {
   if (!isPlain(item)) return null;
   if (typeof item.id === "string") return item.id;
-  const of = item.code ?? item.system;
-  return typeof of === "string" ? JSON.stringify([of, item.circuit ?? null, item.scope ?? null]) : null;
+  if (typeof item.code === "string") return JSON.stringify([item.code, item.scope ?? null]);
+  // What is told of a system, or of one of its circuits.
+  return typeof item.system === "string"
+    ? JSON.stringify([item.system, item.circuit ?? null, item.scope ?? null])
+    : null;
 }
 
 /** The names of all items, or null where one has none or two share one. */

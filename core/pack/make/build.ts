@@ -5,10 +5,10 @@ import { connectorIdOf, dialectIdOf, type Ask, type Tells, type Way, type WayTex
 import { usualClear, type ClearKind } from "./clears";
 import { laidOut, withCavity } from "./plug";
 import { dialectOf, talkOf, USUAL_TALK, type Talk } from "./talk";
-import { endsOf, freeName, systemOf, kindOf, wayAt } from "./parts";
+import { endsOf, freeName, lampsBy, systemOf, toldAnew, wayAt } from "./parts";
 import { shownApart } from "./systems";
 import { WAY_KINDS } from "./way-kinds";
-import { retold, talkOfKind, wayNames, wayOf, type WayKind, type WayNames } from "./ways";
+import { talkOfKind, wayNames, wayOf, type WayKind } from "./ways";
 
 /** Ids of what a pack made here holds one of. */
 export const TALK = "talk";
@@ -88,24 +88,6 @@ function blankPlug(): Connector {
   return laidOut(bare, "A B");
 }
 
-/** Texts of the way as its kind tells them, for the plug and the lamp as they are in this pack. */
-function namesIn(pack: Pack, way: Way): WayNames {
-  const connector = pack.connectors.find((c) => c.id === connectorIdOf(way)) ?? null;
-  return wayNames(connector, endsOf(way), systemOf(pack, way.id).lamp);
-}
-
-/** Ways whose texts name what has changed between two states of a pack are told anew; what somebody wrote stays. */
-function toldAnew(before: Pack, now: Pack): Pack {
-  return {
-    ...now,
-    ways: now.ways.map((way) => {
-      const kind = kindOf(way);
-      const old = before.ways.find((w) => w.id === way.id);
-      return kind && old ? retold(way, kind, namesIn(before, old), namesIn(now, way)) : way;
-    }),
-  };
-}
-
 /** The vehicle that a pack is for; its title follows. */
 export function withVehicle(pack: Pack, id: string, { make, ...variant }: VehicleTold): Pack {
   const variants = pack.variants.map((v) => (v.id === id ? { ...v, ...variant } : v));
@@ -123,7 +105,7 @@ export function withWayKind(pack: Pack, wayId: string, kind: WayKind): Pack {
   const old = wayAt(pack, wayId);
   const system = systemOf(pack, wayId);
   const plug = pack.connectors.find((c) => c.id === connectorIdOf(old)) ?? pack.connectors[0] ?? blankPlug();
-  const names = wayNames(plug, endsThatFit(plug, endsOf(old)), system.lamp);
+  const names = wayNames(plug, endsThatFit(plug, endsOf(old)), lampsBy(pack, wayId));
   const talk = talkOfKind(kind);
   const had = pack.dialects.find((d) => d.id === dialectIdOf(old));
   // What another way's lamp talks like is not touched.
@@ -139,7 +121,8 @@ export function withWayKind(pack: Pack, wayId: string, kind: WayKind): Pack {
     connectors:
       kind.plug && !pack.connectors.some((c) => c.id === plug.id) ? [...pack.connectors, plug] : pack.connectors,
   };
-  return shownApart(toldOf(fresh.length ? assumingOf(next, wayId, "talk") : next, wayId, "way"), old);
+  const picked = toldOf(fresh.length ? assumingOf(next, wayId, "talk") : next, wayId, "way");
+  return toldAnew(picked, shownApart(picked, old));
 }
 
 /** Ends that are there and may be joined; where they are not, a test line and a ground. */

@@ -1,7 +1,7 @@
 import type { Pack, System } from "../pack";
-import type { Way } from "../way";
+import { connectorIdOf, type Way } from "../way";
 import { WAY_KINDS } from "./way-kinds";
-import type { WayKind, WayNames } from "./ways";
+import { retold, wayNames, type WayKind, type WayNames } from "./ways";
 
 export const kindOf = (way: Way): WayKind | null => {
   const same = WAY_KINDS.filter((k) => k.method === way.method && k.engine === way.engine);
@@ -25,6 +25,28 @@ export const systemOf = (pack: Pack, way: string): System => systemsBy(pack, way
 /** All of them by their names. */
 export const namesBy = (pack: Pack, way: string): string =>
   (systemsBy(pack, way).length ? systemsBy(pack, way) : [pack.systems[0]]).map((s) => s.name).join(", ");
+
+/** The words on their lamps: any of them may be the one that is watched. */
+export const lampsBy = (pack: Pack, way: string): string =>
+  (systemsBy(pack, way).length ? systemsBy(pack, way) : [pack.systems[0]]).map((s) => s.lamp).join(" or ");
+
+/** Texts of the way as its kind tells them, for the plug and the lamp as they are in this pack. */
+function namesIn(pack: Pack, way: Way): WayNames {
+  const connector = pack.connectors.find((c) => c.id === connectorIdOf(way)) ?? null;
+  return wayNames(connector, endsOf(way), lampsBy(pack, way.id));
+}
+
+/** Ways whose texts name what has changed between two states of a pack are told anew; what somebody wrote stays. */
+export function toldAnew(before: Pack, now: Pack): Pack {
+  return {
+    ...now,
+    ways: now.ways.map((way) => {
+      const kind = kindOf(way);
+      const old = before.ways.find((w) => w.id === way.id);
+      return kind && old ? retold(way, kind, namesIn(before, old), namesIn(now, way)) : way;
+    }),
+  };
+}
 
 /** A name like this one that none of them has. */
 export function freeName(wanted: string, among: readonly { id: string }[]): string {

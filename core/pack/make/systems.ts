@@ -1,6 +1,6 @@
 import type { Cavity, Pack, System } from "../pack";
 import { cavitiesUsed, connectorIdOf, dialectIdOf, type Tells, type Way } from "../way";
-import { endsOf, freeName, kindOf, systemsBy, wayAt } from "./parts";
+import { endsOf, freeName, kindOf, systemsBy, toldAnew, wayAt } from "./parts";
 import { WAY_KINDS } from "./way-kinds";
 import { wayNames, wayOf } from "./ways";
 
@@ -95,7 +95,7 @@ export function withSameWire(pack: Pack, system: string, wayId: string): Pack {
   const ways = now.ways.filter((w) => systemsBy(now, w.id).length > 0 || systemsBy(pack, w.id).length === 0);
   const heard = new Set(ways.map(dialectIdOf));
   const left = new Set(pack.ways.filter((w) => !ways.includes(w)).map(dialectIdOf));
-  return { ...now, ways, dialects: pack.dialects.filter((d) => !left.has(d.id) || heard.has(d.id)) };
+  return toldAnew(pack, { ...now, ways, dialects: pack.dialects.filter((d) => !left.has(d.id) || heard.has(d.id)) });
 }
 
 /** A system more that a display tells of, under the first letter of its name that is free. */
@@ -130,7 +130,7 @@ export function withoutSystem(pack: Pack, id: string): Pack {
   };
   const heard = new Set(ways.map(dialectIdOf));
   const left = new Set(pack.ways.filter((w) => !ways.some((o) => o.id === w.id)).map(dialectIdOf));
-  return {
+  return toldAnew(pack, {
     ...pack,
     systems: systems.map(({ sameTableAs, ...s }) => (sameTableAs && sameTableAs !== id ? { ...s, sameTableAs } : s)),
     variants,
@@ -146,7 +146,7 @@ export function withoutSystem(pack: Pack, id: string): Pack {
       const { wipes: _, ...rest } = c;
       return [{ ...rest, system, ...(wipes && { wipes }) }];
     }),
-  };
+  });
 }
 
 /** A line of a unit that is no more: that of another one that is asked there, or nobody knows whose. */

@@ -420,7 +420,8 @@ export const WAY_KINDS: readonly WayKind[] = [
       wireIn(names),
       keyOn("The dash shows the first module.", "in"),
     ],
-    causes: bridged,
+    // It writes on a display: no lamp can be taken for another.
+    causes: (names) => bridged(names).filter((c) => c.id !== "other-lamp"),
   },
   {
     id: "readiness",
