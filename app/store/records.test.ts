@@ -136,37 +136,46 @@ describe("records in the browser", () => {
     for (const [name, held] of stores) if (name !== "klinko-values") expect([name, held.size]).toEqual([name, 0]);
   });
 
-  it("a page that dies at any write leaves nothing half said: the next one finds it whole", async () => {
-    for (let dies = 1; dies <= 6; dies++) {
-      for (const held of stores.values()) held.clear();
-      await values.set("moved", 1);
-      await write(vehicle);
-      await write(job);
-      await write(reading);
-      let writes = 0;
-      const own = [...stores].map(([name, held]) => [name, held, held.set.bind(held)] as const);
-      for (const [, held, set] of own)
-        held.set = (key, value) => {
-          if (++writes >= dies) throw new Error("the page is gone");
-          return set(key, value);
-        };
-      const died = await writeReading(done, says).then(
-        () => false,
-        () => true,
-      );
-      for (const [, held, set] of own) held.set = set;
-      const now = await readJob("j1");
-      const [line] = (await readCard(vehicle.id)).jobs;
-      const [r] = await readingsOf(now);
-      const told = (await readJob("j1")).notebook.some((n) => n.at === done.recordedAt);
-      expect([dies, line.readings[0].codes.length > 0, told]).toEqual([
-        dies,
-        r.recordedAt !== null,
-        r.recordedAt !== null,
-      ]);
-      if (!died) expect(r).toEqual(done);
-    }
-  });
+  it.each([
+    ["looked at", () => Promise.resolve()],
+    // The lines of both are there.
+    ["changed", () => changeJob("j1", (j) => withReading(j, "He called.", "2026-05-02T08:30:00Z"))],
+    ["read once more", () => writeReading({ ...reading, id: "r2" }, (j) => j)],
+  ])(
+    "a page that dies at any write leaves nothing half said: the next one finds it whole, %s first",
+    async (_, next) => {
+      for (let dies = 1; dies <= 6; dies++) {
+        for (const held of stores.values()) held.clear();
+        await values.set("moved", 1);
+        await write(vehicle);
+        await write(job);
+        await write(reading);
+        let writes = 0;
+        const own = [...stores].map(([name, held]) => [name, held, held.set.bind(held)] as const);
+        for (const [, held, set] of own)
+          held.set = (key, value) => {
+            if (++writes >= dies) throw new Error("the page is gone");
+            return set(key, value);
+          };
+        const died = await writeReading(done, says).then(
+          () => false,
+          () => true,
+        );
+        for (const [, held, set] of own) held.set = set;
+        await next();
+        const now = await readJob("j1");
+        const [line] = (await readCard(vehicle.id)).jobs;
+        const r = (await readingsOf(now)).find((x) => x.id === done.id)!;
+        const told = (await readJob("j1")).notebook.some((n) => n.at === done.recordedAt);
+        expect([dies, line.readings.find((x) => x.id === done.id)!.codes.length > 0, told]).toEqual([
+          dies,
+          r.recordedAt !== null,
+          r.recordedAt !== null,
+        ]);
+        if (!died) expect(r).toEqual(done);
+      }
+    },
+  );
 
   it("a file that is brought in adds what is missing and leaves the rest", async () => {
     const mine = { ...vehicle, plate: "MINE 1" };

@@ -104,8 +104,9 @@ function checked(doc: Doc): Doc {
 /**
  * Stores a record whose turn it is; never over one that this version cannot read.
  * @param opened the record as it was read in the same turn, where it was: it need not be looked at again
+ * @param card that of its vehicle, where it was read in the same turn
  */
-async function put(doc: Doc, opened?: Doc): Promise<void> {
+async function put(doc: Doc, opened?: Doc, card?: Card): Promise<void> {
   const { kind } = doc;
   const key = keyIn(doc);
   const old = opened ?? (await boxes[kind].get(key));
@@ -116,7 +117,7 @@ async function put(doc: Doc, opened?: Doc): Promise<void> {
     await boxes.vehicle.set(key, doc);
     if (!isThere(old)) await keepCard(newCard(vehicle));
   } else {
-    const before = await cardOf(vehicle);
+    const before = card ?? (await cardOf(vehicle));
     const job = doc.kind === "job" ? doc : await readJob(doc.job);
     const after = doc.kind === "job" ? withJob(before, doc) : withReadingOf(before, job, doc);
     await over(before, after, { job: job.id, ...(doc.kind === "reading" && { reading: doc.id }) }, () =>
@@ -147,6 +148,8 @@ export async function write(doc: Doc): Promise<void> {
 export async function writeReading(reading: Reading, to: (job: Job) => Job): Promise<Job> {
   await ready();
   return turnOf(reading.vehicle, async () => {
+    // A card that a page died over mends its jobs: that comes before they are read.
+    const before = await cardOf(reading.vehicle);
     const job = to(await readJob(reading.job));
     const key = keyIn(reading);
     const old = await boxes.reading.get(key);
@@ -155,7 +158,6 @@ export async function writeReading(reading: Reading, to: (job: Job) => Job): Pro
     if (recordedAt && recordedAt !== reading.recordedAt) throw new StoreProblem("refused", RECORDED);
     checked(reading);
     checked(job);
-    const before = await cardOf(reading.vehicle);
     const after = withReadingOf(withJob(before, job), job, reading);
     await keepCard(before, [{ job: job.id, reading: reading.id }]);
     try {
@@ -230,9 +232,11 @@ export const changeJob = (id: string, to: (job: Job) => Job): Promise<Job> =>
     const vehicle = belongs.get(id) ?? (await readJob(id)).vehicle;
     belongs.set(id, vehicle);
     return turnOf(vehicle, async () => {
+      // As in {@link writeReading}.
+      const card = await cardOf(vehicle);
       const old = await readJob(id);
       const doc = to(old);
-      await put(doc, old);
+      await put(doc, old, card);
       return doc;
     });
   });
