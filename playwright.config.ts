@@ -26,9 +26,9 @@ export default defineConfig({
     // What takes longest begins first: at the end it would keep one processor at work and the other idle.
     { name: "long", testMatch: LONG, use: { launchOptions: shell } },
     { name: "hands", testIgnore: [/reader-/, LONG], use: { launchOptions: shell } },
-    { name: "pictures", testMatch: /reader-(?!readiness)/, dependencies: ["long", "hands"] },
-    // A camera that counts blinks in true time has the machine to itself: with too few pictures it says, rightly, that it cannot tell.
-    { name: "alone", testMatch: /reader-readiness/, dependencies: ["pictures"], workers: 1 },
+    { name: "pictures", testMatch: /reader-film/, dependencies: ["long", "hands"] },
+    // A camera that watches in true time has the machine to itself: with too few pictures it says, rightly, that it cannot tell.
+    { name: "alone", testMatch: /reader-(readiness|camera)/, dependencies: ["pictures"], workers: 1 },
   ],
   retries: 0,
   use: {
