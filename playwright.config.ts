@@ -13,7 +13,7 @@ const server = (port: number, env: Record<string, string>) => ({
 
 export default defineConfig({
   testDir: "e2e",
-  // Each further way of a family, and the rarer turns of a step: npm run test:all, and test:changed for the pages that a change touches.
+  // What repeats a journey for each of many ways, beyond one of a family: npm run test:all, and test:changed for the pages that a change touches.
   ...(process.env.TEST_ALL ? {} : { grepInvert: /@all/ }),
   outputDir: "test-results/e2e",
   timeout: 120_000,

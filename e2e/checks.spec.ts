@@ -92,64 +92,58 @@ test("three codes with one cause: the ground comes before the sensors, is measur
   expect(pagesOf(await page.pdf({ format: "A4" }))).toBe(1);
 });
 
-test(
-  "one code: a sensor held against its curve, two outcomes that do not go together, another check, a second tap",
-  { tag: "@all" },
-  async ({ page }) => {
-    await openGarage(page);
-    await readByCounts(page, ["53"]);
-    await page.getByRole("button", { name: "On to the checks" }).click();
-    const plug = card(page, "Look at the plug of the engine coolant temperature (ECT) sensor");
-    // A double tap notes one outcome, and nothing of the check that takes its place.
-    await plug.getByRole("button", { name: "Good: on, dry, clean" }).dblclick();
-    await expect(plug).toBeHidden();
-    const done = page.getByRole("region", { name: "Done so far" }).getByRole("listitem");
-    await expect(done).toHaveCount(1);
+test("one code: a sensor held against its curve, two outcomes that do not go together, another check, a second tap", async ({
+  page,
+}) => {
+  await openGarage(page);
+  await readByCounts(page, ["53"]);
+  await page.getByRole("button", { name: "On to the checks" }).click();
+  const plug = card(page, "Look at the plug of the engine coolant temperature (ECT) sensor");
+  // A double tap notes one outcome, and nothing of the check that takes its place.
+  await plug.getByRole("button", { name: "Good: on, dry, clean" }).dblclick();
+  await expect(plug).toBeHidden();
+  const done = page.getByRole("region", { name: "Done so far" }).getByRole("listitem");
+  await expect(done).toHaveCount(1);
 
-    // Another check than the proposed one, at the keyboard.
-    await other(page, "Measure the engine coolant temperature (ECT) sensor");
-    const part = card(page, "Measure the engine coolant temperature (ECT) sensor");
-    await expect(part.getByRole("heading")).toBeFocused();
-    await expect(
-      part.getByRole("img", { name: /^The meter sits between pin [A-C] \(signal\) and pin [A-C] \(ground\)\.$/ }),
-    ).toBeVisible();
-    await part.getByLabel("The meter shows").fill("2.4");
-    await part.getByRole("button", { name: "Is it good?" }).click();
-    await expect(part).toContainText("Type how warm it is, in °C");
-    await part.getByLabel(/^Part is at/).fill("150");
-    await part.getByRole("button", { name: "Is it good?" }).click();
-    await expect(part).toContainText("The figures go from -20 °C to 100 °C: measure it in between");
-    await part.getByLabel(/^Part is at/).fill("20");
-    await part.getByRole("button", { name: "Is it good?" }).click();
-    await expect(part.getByRole("status")).toContainText(/2\.4 kΩ is good/);
-    await part.getByRole("button", { name: "Note it: good" }).click();
-    await expect(done).toHaveCount(2);
+  // Another check than the proposed one, at the keyboard.
+  await other(page, "Measure the engine coolant temperature (ECT) sensor");
+  const part = card(page, "Measure the engine coolant temperature (ECT) sensor");
+  await expect(part.getByRole("heading")).toBeFocused();
+  await expect(
+    part.getByRole("img", { name: /^The meter sits between pin [A-C] \(signal\) and pin [A-C] \(ground\)\.$/ }),
+  ).toBeVisible();
+  await part.getByLabel("The meter shows").fill("2.4");
+  await part.getByRole("button", { name: "Is it good?" }).click();
+  await expect(part).toContainText("Type how warm it is, in °C");
+  await part.getByLabel(/^Part is at/).fill("150");
+  await part.getByRole("button", { name: "Is it good?" }).click();
+  await expect(part).toContainText("The figures go from -20 °C to 100 °C: measure it in between");
+  await part.getByLabel(/^Part is at/).fill("20");
+  await part.getByRole("button", { name: "Is it good?" }).click();
+  await expect(part.getByRole("status")).toContainText(/2\.4 kΩ is good/);
+  await part.getByRole("button", { name: "Note it: good" }).click();
+  await expect(done).toHaveCount(2);
 
-    // All of the circuit measures good from the unit's plug, and yet a wire is said to be open.
-    for (const [name, outcome] of [
-      ["Measure the engine coolant temperature (ECT) sensor from the unit's plug", "The part's value"],
-      ["Ring through the wires of the engine coolant temperature (ECT) sensor", "One is open or comes and goes"],
-    ] as const) {
-      await other(page, name);
-      await card(page, name).getByRole("button", { name: outcome }).click({ delay: 600 });
-      await expect(card(page, name)).toBeHidden();
-    }
-    await expect(page.getByText("These two hardly go together")).toBeVisible();
-  },
-);
+  // All of the circuit measures good from the unit's plug, and yet a wire is said to be open.
+  for (const [name, outcome] of [
+    ["Measure the engine coolant temperature (ECT) sensor from the unit's plug", "The part's value"],
+    ["Ring through the wires of the engine coolant temperature (ECT) sensor", "One is open or comes and goes"],
+  ] as const) {
+    await other(page, name);
+    await card(page, name).getByRole("button", { name: outcome }).click({ delay: 600 });
+    await expect(card(page, name)).toBeHidden();
+  }
+  await expect(page.getByText("These two hardly go together")).toBeVisible();
+});
 
-test(
-  "a code in no table and nothing sure to go by is told apart from a good vehicle",
-  { tag: "@all" },
-  async ({ page }) => {
-    await page.setViewportSize({ width: 360, height: 740 });
-    await openGarage(page);
-    await readByCounts(page, ["99"]);
-    await page.getByRole("link", { name: "Checks" }).click();
-    await expect(sentence(page)).toHaveText("No code is sure enough to go by.");
-    await expectAccessible(page, "no code to go by");
-  },
-);
+test("a code in no table and nothing sure to go by is told apart from a good vehicle", async ({ page }) => {
+  await page.setViewportSize({ width: 360, height: 740 });
+  await openGarage(page);
+  await readByCounts(page, ["99"]);
+  await page.getByRole("link", { name: "Checks" }).click();
+  await expect(sentence(page)).toHaveText("No code is sure enough to go by.");
+  await expectAccessible(page, "no code to go by");
+});
 
 test("what was found out about a code is there in the next job; codes are found by word; drives show what sets the lamp off", async ({
   page,

@@ -144,66 +144,64 @@ test("the demo fleet goes as it came; wiping asks once, and leaves nothing of ou
   expect(left.filter((key) => !/local-forage-detect|"moved"/.test(key))).toEqual([]);
 });
 
-test(
-  "the longest plate, title and notebook that a record can hold are laid out without scrolling sideways",
-  { tag: "@all" },
-  async ({ page }) => {
-    const { records } = JSON.parse(readFileSync("core/record/samples/v1.json", "utf8")) as {
-      records: Record<string, { id: string; kind: string; vehicle: string; notebook: object[] }>;
-    };
-    const job = Object.values(records).find((r) => r.kind === "job")!;
-    const own = Object.entries(records).filter(([, r]) => r.id === job.vehicle || r.vehicle === job.vehicle);
-    const line = (text: string) => ({ at: "2026-11-01T10:00:00.000Z", by: "person", step: "read", text });
-    const long = own.map(([key, r]) => [
-      key,
-      r.kind === "vehicle"
-        ? { ...r, plate: "W".repeat(120), changes: [{ text: "x".repeat(4000), codes: [] }] }
-        : r.id === job.id
-          ? {
-              ...r,
-              title: "T".repeat(4000),
-              notebook: [...Array.from({ length: 5000 }, (_, i) => line(`Line ${i}`)), line("N".repeat(4000))],
-            }
-          : r,
-    ]);
-    const plain = String(test.info().config.metadata.plain);
-    await page.goto(`${plain}/settings`);
-    const [chooser] = await Promise.all([
-      page.waitForEvent("filechooser"),
-      page.getByRole("button", { name: "Bring records in" }).click(),
-    ]);
-    const file = { format: "klinko-backup", version: 1, savedAt: "2026-11-30T10:00:00.000Z", records: Object.fromEntries(long) as object }; // prettier-ignore
-    await chooser.setFiles({
-      name: "long.json",
-      mimeType: "application/json",
-      buffer: Buffer.from(JSON.stringify(file)),
-    });
-    await page.getByRole("button", { name: "Bring it in" }).click();
-    await expect(page.getByText(/\d+ records brought in/)).toBeVisible();
-    for (const path of [
-      "/",
-      "/?show=archived",
-      `/vehicles/${job.vehicle}`,
-      `/vehicles/${job.vehicle}/history`,
-      `/jobs/${job.id}/story`,
-      `/jobs/${job.id}/handover`,
-      `/jobs/${job.id}/carry`,
-      "/across",
-    ]) {
-      await page.goto(plain + path);
-      await expect(sentence(page)).not.toHaveText(/^$|Opening/);
-      for (const width of [360, 1280]) {
-        await page.setViewportSize({ width, height: 800 });
-        const over = await page.evaluate(() => document.documentElement.scrollWidth - innerWidth);
-        expect([path, width, over]).toEqual([path, width, Math.min(0, over)]);
-      }
+test("the longest plate, title and notebook that a record can hold are laid out without scrolling sideways", async ({
+  page,
+}) => {
+  const { records } = JSON.parse(readFileSync("core/record/samples/v1.json", "utf8")) as {
+    records: Record<string, { id: string; kind: string; vehicle: string; notebook: object[] }>;
+  };
+  const job = Object.values(records).find((r) => r.kind === "job")!;
+  const own = Object.entries(records).filter(([, r]) => r.id === job.vehicle || r.vehicle === job.vehicle);
+  const line = (text: string) => ({ at: "2026-11-01T10:00:00.000Z", by: "person", step: "read", text });
+  const long = own.map(([key, r]) => [
+    key,
+    r.kind === "vehicle"
+      ? { ...r, plate: "W".repeat(120), changes: [{ text: "x".repeat(4000), codes: [] }] }
+      : r.id === job.id
+        ? {
+            ...r,
+            title: "T".repeat(4000),
+            notebook: [...Array.from({ length: 5000 }, (_, i) => line(`Line ${i}`)), line("N".repeat(4000))],
+          }
+        : r,
+  ]);
+  const plain = String(test.info().config.metadata.plain);
+  await page.goto(`${plain}/settings`);
+  const [chooser] = await Promise.all([
+    page.waitForEvent("filechooser"),
+    page.getByRole("button", { name: "Bring records in" }).click(),
+  ]);
+  const file = { format: "klinko-backup", version: 1, savedAt: "2026-11-30T10:00:00.000Z", records: Object.fromEntries(long) as object }; // prettier-ignore
+  await chooser.setFiles({
+    name: "long.json",
+    mimeType: "application/json",
+    buffer: Buffer.from(JSON.stringify(file)),
+  });
+  await page.getByRole("button", { name: "Bring it in" }).click();
+  await expect(page.getByText(/\d+ records brought in/)).toBeVisible();
+  for (const path of [
+    "/",
+    "/?show=archived",
+    `/vehicles/${job.vehicle}`,
+    `/vehicles/${job.vehicle}/history`,
+    `/jobs/${job.id}/story`,
+    `/jobs/${job.id}/handover`,
+    `/jobs/${job.id}/carry`,
+    "/across",
+  ]) {
+    await page.goto(plain + path);
+    await expect(sentence(page)).not.toHaveText(/^$|Opening/);
+    for (const width of [360, 1280]) {
+      await page.setViewportSize({ width, height: 800 });
+      const over = await page.evaluate(() => document.documentElement.scrollWidth - innerWidth);
+      expect([path, width, over]).toEqual([path, width, Math.min(0, over)]);
     }
-    // Of so many lines the latest stand there; the others come when they are asked for.
-    await page.goto(`${plain}/jobs/${job.id}/story`);
-    const lines = page.getByRole("list", { name: "Lines of the notebook" });
-    await expect(lines.getByText("N".repeat(4000))).toBeInViewport();
-    await expect(lines.getByText(/Line 4900$/)).toHaveCount(0);
-    await lines.getByRole("button", { name: "Show 300 earlier lines of 4,901" }).click();
-    await expect(lines.getByText(/Line 4601$/)).toHaveCount(1);
-  },
-);
+  }
+  // Of so many lines the latest stand there; the others come when they are asked for.
+  await page.goto(`${plain}/jobs/${job.id}/story`);
+  const lines = page.getByRole("list", { name: "Lines of the notebook" });
+  await expect(lines.getByText("N".repeat(4000))).toBeInViewport();
+  await expect(lines.getByText(/Line 4900$/)).toHaveCount(0);
+  await lines.getByRole("button", { name: "Show 300 earlier lines of 4,901" }).click();
+  await expect(lines.getByText(/Line 4601$/)).toHaveCount(1);
+});

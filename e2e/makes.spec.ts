@@ -135,8 +135,8 @@ const LAMP: readonly { method: string; way: RegExp; plug: boolean; table: string
   { method: "G", way: /^Turn the key on and off/, plug: false, table: TABLE },
 ];
 
-/** By one lamp in every run; by each of the other ways in `npm run test:all`. */
-const ofAll = (method: string) => ({ tag: method === "A" ? [] : ["@all"] });
+/** By one lamp, one button and one dash in every run; by each of the other ways in `npm run test:all`. */
+const ofAll = (method: string) => ({ tag: ["A", "D", "H"].includes(method) ? [] : ["@all"] });
 
 for (const { method, way, hold, ...rest } of LAMP)
   test(
@@ -175,26 +175,22 @@ for (const { method, way, hold, ...rest } of LAMP)
     },
   );
 
-test(
-  "a make of one's own, method D: a button on the unit, a code a press",
-  { tag: "@all" },
-  async ({ page, context }) => {
-    const time = await DrivenTime.of(context);
-    await build(page, /^Hold a button on the unit itself/, { plug: false, table: ROW });
-    const id = await toReading(page);
-    const v = await simulated(page, id, time);
-    await v.key("On, engine off");
-    const person = new DrivenWatcher(time, v.car, page, 9, "tap-dark");
-    for (let press = 0; press < 4; press++) {
-      await v.hold("Unit button", 3200);
-      await page.keyboard.press("b");
-      await person.watch("engine", 20_000);
-    }
-    await recorded(page, v.car, id);
-  },
-);
+test("a make of one's own, method D: a button on the unit, a code a press", async ({ page, context }) => {
+  const time = await DrivenTime.of(context);
+  await build(page, /^Hold a button on the unit itself/, { plug: false, table: ROW });
+  const id = await toReading(page);
+  const v = await simulated(page, id, time);
+  await v.key("On, engine off");
+  const person = new DrivenWatcher(time, v.car, page, 9, "tap-dark");
+  for (let press = 0; press < 4; press++) {
+    await v.hold("Unit button", 3200);
+    await page.keyboard.press("b");
+    await person.watch("engine", 20_000);
+  }
+  await recorded(page, v.car, id);
+});
 
-test("a make of one's own, method H: the number stands in the instrument", { tag: "@all" }, async ({ page }) => {
+test("a make of one's own, method H: the number stands in the instrument", async ({ page }) => {
   await build(page, /^Hold buttons of the instrument/, { plug: false, table: TABLE });
   const id = await toReading(page);
   const v = await simulated(page, id);

@@ -43,67 +43,63 @@ test("the camera watches the lamp: it names the dialect, stops by itself when no
   expect(saved.suggestedFilename()).toMatch(/^lamp\.(webm|mp4)$/);
 });
 
-test(
-  "an unplugged camera keeps what was read and filmed, and it can be gone on with",
-  { tag: "@all" },
-  async ({ page }) => {
-    test.setTimeout(120_000);
-    await page.addInitScript(() => {
-      const { mediaDevices } = navigator;
-      const real = mediaDevices.getUserMedia.bind(mediaDevices);
-      mediaDevices.getUserMedia = async (c) => {
-        const stream = await real(c);
-        (window as unknown as { unplug: () => void }).unplug = () =>
-          stream.getVideoTracks()[0].dispatchEvent(new Event("ended"));
-        return stream;
-      };
-    });
-    await openGarage(page);
-    await page.goto("/vehicles/demo-et70p");
-    await page.getByRole("button", { name: "New job" }).click();
-    await page.getByRole("button", { name: "Write the story down" }).click();
-    await page.getByRole("button", { name: "On to the lamp check" }).click();
-    await page
-      .getByRole("button", { name: /Stays lit/ })
-      .first()
-      .click();
-    await page.getByRole("link", { name: "Read", exact: true }).click();
-    await cameraTab(page);
-    await page.getByText("Keep the film with the reading").click();
-    await page.getByRole("button", { name: "Start the camera" }).click();
-    // A flash that has just begun shows at once, and is no mark yet when the pictures end in it.
-    await expect.poll(() => marks(page).count(), { timeout: 45_000 }).toBeGreaterThan(3);
-    await page.evaluate(() => (window as unknown as { unplug: () => void }).unplug());
-    await expect(page.getByRole("alert")).toContainText("The camera was disconnected. What was read so far is kept");
-    await expect(page.getByText("The film is kept with this reading.")).toBeVisible();
-    // By now the page has settled on what is a mark.
-    const kept = await marks(page).count();
-    expect(kept).toBeGreaterThan(2);
-    await page.reload();
-    await expect(marks(page)).toHaveCount(kept);
-    await page.getByRole("button", { name: "Go on watching" }).click();
-    await expect.poll(() => marks(page).count(), { timeout: 45_000 }).toBeGreaterThan(kept + 2);
-    await page.getByRole("button", { name: "Stop the camera" }).click();
-    await page.getByRole("button", { name: "Record this reading" }).click();
-    // The film is where the reading is looked at, and goes when it is thrown away.
-    const own = page.getByRole("region", { name: "The film of this reading" });
-    await own.getByRole("button", { name: "Watch the film" }).click();
-    await expect.poll(() => own.locator("video").evaluate((v: HTMLVideoElement) => v.videoWidth)).toBe(320);
-    await expectAccessible(page, "film of a reading");
-    await own.getByRole("button", { name: "Throw the film away" }).click();
-    await own.getByRole("button", { name: "Throw away" }).click();
-    await expect(own).toBeHidden();
-    await page.reload();
-    // The picture begins anew where the camera does, so the show makes little sense: no other code than blinked is more than unsure.
-    await expect(sentence(page)).toBeVisible();
-    const told = await page
-      .getByRole("region", { name: /^Code / })
-      .evaluateAll((all) => all.filter((e) => !/unsure/.test(e.textContent)).map((e) => e.ariaLabel));
-    expect(told.filter((name) => name !== "Code 11")).toEqual([]);
-    await expect(page.getByRole("link", { name: "Read once more" })).toBeVisible();
-    await expect(own).toBeHidden();
-  },
-);
+test("an unplugged camera keeps what was read and filmed, and it can be gone on with", async ({ page }) => {
+  test.setTimeout(120_000);
+  await page.addInitScript(() => {
+    const { mediaDevices } = navigator;
+    const real = mediaDevices.getUserMedia.bind(mediaDevices);
+    mediaDevices.getUserMedia = async (c) => {
+      const stream = await real(c);
+      (window as unknown as { unplug: () => void }).unplug = () =>
+        stream.getVideoTracks()[0].dispatchEvent(new Event("ended"));
+      return stream;
+    };
+  });
+  await openGarage(page);
+  await page.goto("/vehicles/demo-et70p");
+  await page.getByRole("button", { name: "New job" }).click();
+  await page.getByRole("button", { name: "Write the story down" }).click();
+  await page.getByRole("button", { name: "On to the lamp check" }).click();
+  await page
+    .getByRole("button", { name: /Stays lit/ })
+    .first()
+    .click();
+  await page.getByRole("link", { name: "Read", exact: true }).click();
+  await cameraTab(page);
+  await page.getByText("Keep the film with the reading").click();
+  await page.getByRole("button", { name: "Start the camera" }).click();
+  // A flash that has just begun shows at once, and is no mark yet when the pictures end in it.
+  await expect.poll(() => marks(page).count(), { timeout: 45_000 }).toBeGreaterThan(3);
+  await page.evaluate(() => (window as unknown as { unplug: () => void }).unplug());
+  await expect(page.getByRole("alert")).toContainText("The camera was disconnected. What was read so far is kept");
+  await expect(page.getByText("The film is kept with this reading.")).toBeVisible();
+  // By now the page has settled on what is a mark.
+  const kept = await marks(page).count();
+  expect(kept).toBeGreaterThan(2);
+  await page.reload();
+  await expect(marks(page)).toHaveCount(kept);
+  await page.getByRole("button", { name: "Go on watching" }).click();
+  await expect.poll(() => marks(page).count(), { timeout: 45_000 }).toBeGreaterThan(kept + 2);
+  await page.getByRole("button", { name: "Stop the camera" }).click();
+  await page.getByRole("button", { name: "Record this reading" }).click();
+  // The film is where the reading is looked at, and goes when it is thrown away.
+  const own = page.getByRole("region", { name: "The film of this reading" });
+  await own.getByRole("button", { name: "Watch the film" }).click();
+  await expect.poll(() => own.locator("video").evaluate((v: HTMLVideoElement) => v.videoWidth)).toBe(320);
+  await expectAccessible(page, "film of a reading");
+  await own.getByRole("button", { name: "Throw the film away" }).click();
+  await own.getByRole("button", { name: "Throw away" }).click();
+  await expect(own).toBeHidden();
+  await page.reload();
+  // The picture begins anew where the camera does, so the show makes little sense: no other code than blinked is more than unsure.
+  await expect(sentence(page)).toBeVisible();
+  const told = await page
+    .getByRole("region", { name: /^Code / })
+    .evaluateAll((all) => all.filter((e) => !/unsure/.test(e.textContent)).map((e) => e.ariaLabel));
+  expect(told.filter((name) => name !== "Code 11")).toEqual([]);
+  await expect(page.getByRole("link", { name: "Read once more" })).toBeVisible();
+  await expect(own).toBeHidden();
+});
 
 test("a camera that is refused or missing says how to mend that", async ({ page }) => {
   for (const [name, says] of [

@@ -257,19 +257,18 @@ test("what is no film, or holds no lamp, says what is wrong; what was read stays
   await expect(page.getByRole("alert")).toContainText(/can't be read as a film/, { timeout: 60_000 });
 });
 
-test(
-  "a browser that decodes for no worker plays the film, and cancelling keeps what was read",
-  { tag: "@all" },
-  async ({ page, browser }) => {
-    test.setTimeout(120_000);
-    const film = await madeFilm(browser, "played", { dialect: even, codes: ["11"], seconds: 75 });
-    await page.addInitScript(() => Reflect.deleteProperty(window, "VideoDecoder"));
-    await page.goto("/watch");
-    await filmTab(page);
-    await bring(page, film);
-    await expect.poll(() => marks(page).count(), { timeout: 60_000 }).toBeGreaterThan(6);
-    await page.getByRole("button", { name: "Cancel" }).click();
-    await expect(page.getByRole("button", { name: "Watch another" })).toBeVisible();
-    expect(await marks(page).count()).toBeGreaterThan(6);
-  },
-);
+test("a browser that decodes for no worker plays the film, and cancelling keeps what was read", async ({
+  page,
+  browser,
+}) => {
+  test.setTimeout(120_000);
+  const film = await madeFilm(browser, "played", { dialect: even, codes: ["11"], seconds: 75 });
+  await page.addInitScript(() => Reflect.deleteProperty(window, "VideoDecoder"));
+  await page.goto("/watch");
+  await filmTab(page);
+  await bring(page, film);
+  await expect.poll(() => marks(page).count(), { timeout: 60_000 }).toBeGreaterThan(6);
+  await page.getByRole("button", { name: "Cancel" }).click();
+  await expect(page.getByRole("button", { name: "Watch another" })).toBeVisible();
+  expect(await marks(page).count()).toBeGreaterThan(6);
+});

@@ -250,39 +250,37 @@ test("what was changed on a vehicle is written down with its codes, and can be t
   await expect(radio).toBeChecked();
 });
 
-test(
-  "a second person's reading is laid over the first, slid until the flashes meet, and says what differs",
-  { tag: "@all" },
-  async ({ page }) => {
-    const even = dialectOf("pellworth", "even-when-clear");
-    const lamp = (codes: string[], from: number) => {
-      const edges = encode(even, { stored: codes }, 90_000).filter(([t]) => t >= from);
-      return writeTrace({ edges: edges.map(([t, lit]) => [t - from, lit]), until: 90_000 - from });
-    };
-    await page.goto("/watch");
-    await expect(async () => {
-      await page.getByRole("tab", { name: "Trace file" }).click();
-      await expect(page.getByRole("button", { name: "Pick a file" })).toBeVisible({ timeout: 500 });
-    }).toPass();
-    await give(page, "Pick a file", "mine.csv", lamp(["24", "31"], 0));
-    await expect(page.getByRole("list", { name: "Codes read" })).toContainText("31");
-    const lay = async (name: string, content: string) => {
-      await page.getByText("Lay a second person’s reading over this one").click();
-      await give(page, "From a trace file", name, content);
-    };
-    const told = page.getByRole("status").filter({ hasText: ".csv" });
-    await lay("hers.csv", lamp(["24", "31"], 17_300));
-    await expect(told).toContainText(/hers\.csv agrees: all \d+ flashes are in both/);
-    await page.getByRole("button", { name: "Remove the overlay" }).click();
-    const missed = lamp(["24", "31"], 0).split("\n");
-    missed.splice(9, 2);
-    await lay("his.csv", missed.join("\n"));
-    await expect(told).toContainText(/his\.csv: \d+ flashes in both, 1 flash only here, 0 flashes only there/);
-    await page.getByRole("button", { name: "Remove the overlay" }).click();
-    await lay("broken.csv", "0,0\n500,maybe\n");
-    await expect(page.getByRole("alert")).toContainText("broken.csv, line 2");
-  },
-);
+test("a second person's reading is laid over the first, slid until the flashes meet, and says what differs", async ({
+  page,
+}) => {
+  const even = dialectOf("pellworth", "even-when-clear");
+  const lamp = (codes: string[], from: number) => {
+    const edges = encode(even, { stored: codes }, 90_000).filter(([t]) => t >= from);
+    return writeTrace({ edges: edges.map(([t, lit]) => [t - from, lit]), until: 90_000 - from });
+  };
+  await page.goto("/watch");
+  await expect(async () => {
+    await page.getByRole("tab", { name: "Trace file" }).click();
+    await expect(page.getByRole("button", { name: "Pick a file" })).toBeVisible({ timeout: 500 });
+  }).toPass();
+  await give(page, "Pick a file", "mine.csv", lamp(["24", "31"], 0));
+  await expect(page.getByRole("list", { name: "Codes read" })).toContainText("31");
+  const lay = async (name: string, content: string) => {
+    await page.getByText("Lay a second person’s reading over this one").click();
+    await give(page, "From a trace file", name, content);
+  };
+  const told = page.getByRole("status").filter({ hasText: ".csv" });
+  await lay("hers.csv", lamp(["24", "31"], 17_300));
+  await expect(told).toContainText(/hers\.csv agrees: all \d+ flashes are in both/);
+  await page.getByRole("button", { name: "Remove the overlay" }).click();
+  const missed = lamp(["24", "31"], 0).split("\n");
+  missed.splice(9, 2);
+  await lay("his.csv", missed.join("\n"));
+  await expect(told).toContainText(/his\.csv: \d+ flashes in both, 1 flash only here, 0 flashes only there/);
+  await page.getByRole("button", { name: "Remove the overlay" }).click();
+  await lay("broken.csv", "0,0\n500,maybe\n");
+  await expect(page.getByRole("alert")).toContainText("broken.csv, line 2");
+});
 
 test("without a vehicle another lamp is begun afresh: neither dialect nor codes of the first one are told of it", async ({
   page,
@@ -353,35 +351,33 @@ test("a reading without a vehicle outlives the page, and is taken into the open 
   await expect(sentence(page)).toHaveText("Watch a lamp");
 });
 
-test(
-  "short and long flashes have a key each, a held key has a length, and the lists they tell are the same",
-  { tag: "@all" },
-  async ({ page }) => {
-    await openGarage(page);
-    await page.getByRole("button", { name: "New job for SM 233 K" }).click();
-    await page.getByRole("button", { name: "Write the story down" }).click();
-    await page.getByRole("button", { name: "On to the lamp check" }).click();
-    await page.getByRole("button", { name: /Stays lit/ }).click();
-    await page.getByRole("link", { name: "Read", exact: true }).click();
-    const marks = page.getByRole("listbox").getByRole("option");
-    await page.getByRole("tab", { name: "Two keys" }).click();
-    await expect(sentence(page)).toHaveText("Short or long: one key each.");
-    for (const key of ["j", "j", "f", "f", "f"]) {
-      await page.keyboard.press(key);
-      await page.waitForTimeout(350);
-    }
-    await expect(marks).toHaveCount(5);
-    await expect(marks.first()).toHaveAccessibleName(/^Long flash/);
-    await expect(marks.last()).toHaveAccessibleName(/^Short flash/);
-    // A mark that was the other kind is turned, and turned back.
-    await page.getByRole("listbox").focus();
-    await page.keyboard.press("End");
-    await page.getByRole("button", { name: "Make it long" }).click();
-    await expect(marks.last()).toHaveAccessibleName(/^Long flash/);
-    await page.getByRole("button", { name: "Undo" }).click();
-    await expect(marks.last()).toHaveAccessibleName(/^Short flash/);
-  },
-);
+test("short and long flashes have a key each, a held key has a length, and the lists they tell are the same", async ({
+  page,
+}) => {
+  await openGarage(page);
+  await page.getByRole("button", { name: "New job for SM 233 K" }).click();
+  await page.getByRole("button", { name: "Write the story down" }).click();
+  await page.getByRole("button", { name: "On to the lamp check" }).click();
+  await page.getByRole("button", { name: /Stays lit/ }).click();
+  await page.getByRole("link", { name: "Read", exact: true }).click();
+  const marks = page.getByRole("listbox").getByRole("option");
+  await page.getByRole("tab", { name: "Two keys" }).click();
+  await expect(sentence(page)).toHaveText("Short or long: one key each.");
+  for (const key of ["j", "j", "f", "f", "f"]) {
+    await page.keyboard.press(key);
+    await page.waitForTimeout(350);
+  }
+  await expect(marks).toHaveCount(5);
+  await expect(marks.first()).toHaveAccessibleName(/^Long flash/);
+  await expect(marks.last()).toHaveAccessibleName(/^Short flash/);
+  // A mark that was the other kind is turned, and turned back.
+  await page.getByRole("listbox").focus();
+  await page.keyboard.press("End");
+  await page.getByRole("button", { name: "Make it long" }).click();
+  await expect(marks.last()).toHaveAccessibleName(/^Long flash/);
+  await page.getByRole("button", { name: "Undo" }).click();
+  await expect(marks.last()).toHaveAccessibleName(/^Short flash/);
+});
 
 test("a story outlives a reload before it is sent; a job is ended where it stands, opened again, and deleted once asked", async ({
   page,

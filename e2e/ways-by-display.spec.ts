@@ -35,58 +35,54 @@ test("method H: numbers of the dash are typed, an unclear one offered with look-
   await expect(page.getByRole("region", { name: "Code 29" })).toBeVisible();
 });
 
-test(
-  "method I: the dash walks through its modules, one list each; a wrong wire blows the fuse",
-  { tag: "@all" },
-  async ({ page }) => {
-    const vehicle = "demo-sm9a";
-    await toHookUp(page, "make=aldermoor&year=1990", /walk through the modules/, vehicle);
-    // On the drawing first: what a wrong wire would do.
-    await page.getByRole("button", { name: "What would another wire do?" }).click();
-    const box = (name: string) => page.locator(`[data-cavity="${name}"]`).first();
-    await box("D").scrollIntoViewIfNeeded();
-    const [from, to] = [(await box("D").boundingBox())!, (await box("B").boundingBox())!];
-    await page.mouse.move(from.x + 15, from.y + 15);
-    await page.mouse.down();
-    await page.mouse.move(to.x + 15, to.y + 15, { steps: 5 });
-    await page.mouse.up();
-    await expect(page.getByText("D and B: Danger.")).toBeVisible();
-    const cavities = page.getByRole("group", { name: "Cavities to try" });
-    await cavities.getByRole("button", { name: "D", exact: true }).press("Enter");
-    await cavities.getByRole("button", { name: "H", exact: true }).press("Enter");
-    await expect(page.getByText("D and H: Right.")).toBeVisible();
-    await takeSteps(page);
-    const v = await simulated(page, vehicle);
-    const display = v.car.getByLabel("Display");
-    await v.wire("B", "H");
-    await v.key("On, engine off");
-    await expect(v.car.getByText("There was a spark at the connector")).toBeVisible();
-    await v.key("Off");
-    await v.press("Pull the wire out");
-    await v.press("Fit a new unit fuse");
-    await v.wire("D", "H");
-    await v.key("On, engine off");
-    await expect(display).toHaveText("E 13", { timeout: 8000 });
-    await expect(display).toHaveText("E 34", { timeout: 8000 });
-    for (const code of ["13", "34"]) {
-      await page.getByLabel("After the E").fill(code);
-      await page.keyboard.press("Enter");
-    }
-    await page.getByRole("button", { name: /All codes of Engine/ }).click();
-    await v.press("TRIP");
-    await expect(display).toHaveText("B ---");
-    await page.getByRole("button", { name: /nothing: next module/ }).click();
-    await v.press("TRIP");
-    await expect(display).toHaveText("C 49");
-    await page.getByLabel("After the C").fill("49");
+test("method I: the dash walks through its modules, one list each; a wrong wire blows the fuse", async ({ page }) => {
+  const vehicle = "demo-sm9a";
+  await toHookUp(page, "make=aldermoor&year=1990", /walk through the modules/, vehicle);
+  // On the drawing first: what a wrong wire would do.
+  await page.getByRole("button", { name: "What would another wire do?" }).click();
+  const box = (name: string) => page.locator(`[data-cavity="${name}"]`).first();
+  await box("D").scrollIntoViewIfNeeded();
+  const [from, to] = [(await box("D").boundingBox())!, (await box("B").boundingBox())!];
+  await page.mouse.move(from.x + 15, from.y + 15);
+  await page.mouse.down();
+  await page.mouse.move(to.x + 15, to.y + 15, { steps: 5 });
+  await page.mouse.up();
+  await expect(page.getByText("D and B: Danger.")).toBeVisible();
+  const cavities = page.getByRole("group", { name: "Cavities to try" });
+  await cavities.getByRole("button", { name: "D", exact: true }).press("Enter");
+  await cavities.getByRole("button", { name: "H", exact: true }).press("Enter");
+  await expect(page.getByText("D and H: Right.")).toBeVisible();
+  await takeSteps(page);
+  const v = await simulated(page, vehicle);
+  const display = v.car.getByLabel("Display");
+  await v.wire("B", "H");
+  await v.key("On, engine off");
+  await expect(v.car.getByText("There was a spark at the connector")).toBeVisible();
+  await v.key("Off");
+  await v.press("Pull the wire out");
+  await v.press("Fit a new unit fuse");
+  await v.wire("D", "H");
+  await v.key("On, engine off");
+  await expect(display).toHaveText("E 13", { timeout: 8000 });
+  await expect(display).toHaveText("E 34", { timeout: 8000 });
+  for (const code of ["13", "34"]) {
+    await page.getByLabel("After the E").fill(code);
     await page.keyboard.press("Enter");
-    await page.getByRole("button", { name: /All codes of Climate/ }).click();
-    await page.getByRole("button", { name: /nothing: next module/ }).click();
-    await expect(sentence(page)).toHaveText("All modules are read.");
-    await record(page);
-    await noted(page, /engine: 13, 34; body: nothing stored; climate: 49; ride control: nothing stored/);
-  },
-);
+  }
+  await page.getByRole("button", { name: /All codes of Engine/ }).click();
+  await v.press("TRIP");
+  await expect(display).toHaveText("B ---");
+  await page.getByRole("button", { name: /nothing: next module/ }).click();
+  await v.press("TRIP");
+  await expect(display).toHaveText("C 49");
+  await page.getByLabel("After the C").fill("49");
+  await page.keyboard.press("Enter");
+  await page.getByRole("button", { name: /All codes of Climate/ }).click();
+  await page.getByRole("button", { name: /nothing: next module/ }).click();
+  await expect(sentence(page)).toHaveText("All modules are read.");
+  await record(page);
+  await noted(page, /engine: 13, 34; body: nothing stored; climate: 49; ride control: nothing stored/);
+});
 
 test("method J: readiness by lamp, with a countdown and taps, before and after the drive", async ({
   page,

@@ -26,28 +26,24 @@ test("method C: finder, bridge, and the lamp really read, in true time", async (
   await noted(page, /Read engine: 13, 21/);
 });
 
-test(
-  "method F: finder, bridge, what is there now and what is in memory told apart",
-  { tag: "@all" },
-  async ({ page, context }) => {
-    const time = await DrivenTime.of(context);
-    const vehicle = "demo-sm12d";
-    await toHookUp(page, "make=dunmarrow&model=pickup&year=1992", /Engine-off self-test with memory/, vehicle);
-    await takeSteps(page);
-    const v = await simulated(page, vehicle, time);
-    await v.wire("ST", "SR");
-    const person = new DrivenWatcher(time, v.car, page, 5);
-    // Shown once: that the watch began with the key makes it certain which memory is which.
-    await page.getByRole("button", { name: "The key goes on now" }).click();
-    await v.key("On, engine off");
-    const certain = page.getByRole("list", { name: "Codes read" }).getByText("certain");
-    await person.watch("engine", 300_000, async () => (await certain.count()) === 2);
-    await expect(sentence(page)).toHaveText(/231.*233/);
-    await expect(certain).toHaveCount(2);
-    await record(page);
-    await noted(page, /Read engine, key on: 231 there now; 231, 233 in memory/);
-  },
-);
+test("method F: finder, bridge, what is there now and what is in memory told apart", async ({ page, context }) => {
+  const time = await DrivenTime.of(context);
+  const vehicle = "demo-sm12d";
+  await toHookUp(page, "make=dunmarrow&model=pickup&year=1992", /Engine-off self-test with memory/, vehicle);
+  await takeSteps(page);
+  const v = await simulated(page, vehicle, time);
+  await v.wire("ST", "SR");
+  const person = new DrivenWatcher(time, v.car, page, 5);
+  // Shown once: that the watch began with the key makes it certain which memory is which.
+  await page.getByRole("button", { name: "The key goes on now" }).click();
+  await v.key("On, engine off");
+  const certain = page.getByRole("list", { name: "Codes read" }).getByText("certain");
+  await person.watch("engine", 300_000, async () => (await certain.count()) === 2);
+  await expect(sentence(page)).toHaveText(/231.*233/);
+  await expect(certain).toHaveCount(2);
+  await record(page);
+  await noted(page, /Read engine, key on: 231 there now; 231, 233 in memory/);
+});
 
 test("method D: the reader on one pin, a code a press; another system's pin answers for itself; one code wiped alone", async ({
   page,
@@ -138,50 +134,49 @@ test("method E: warm, started at once, half the cylinders, the act in its window
   await noted(page, /Read engine, running test: 231/);
 });
 
-test(
-  "method G: the beat judges the cycle; in time the lamp tells its list once, and the end mark",
-  { tag: "@all" },
-  async ({ page, context }) => {
-    const time = await DrivenTime.of(context);
-    const vehicle = "demo-ferry3";
-    await toHookUp(page, "make=hollin-pike&year=1996", /Key on, off, on, off, on/, vehicle);
-    // Why nothing happens: what was looked at is struck out and the rest gets likelier.
-    await page.getByRole("button", { name: "Nothing happens?" }).click();
-    const causes = page.getByRole("list", { name: "Likely causes" }).getByRole("listitem");
-    await expect(causes.first()).toContainText("took longer than five seconds");
-    await page.getByRole("button", { name: "Not it: The cycle took longer than five seconds." }).click();
-    await expect(causes.first()).toContainText("did not go far enough back");
-    await page.reload();
-    await page.getByRole("button", { name: "Nothing happens?" }).click();
-    await expect(causes.last()).toContainText("took longer than five seconds");
-    await takeSteps(page);
-    // The list is shown once, with the key: the beat stands where the lamp is watched, and the watch begins with its last "on".
-    await expect(page.getByText("The list is shown once: begin before the key goes on.")).toBeVisible();
-    const beat = page.getByRole("list", { name: "The beat of the key" });
-    await page.getByRole("tab", { name: "Hold" }).click();
-    for (const wait of [2800, 2800, 0]) {
-      await page.keyboard.press("k");
-      await time.pass(wait);
-    }
-    await expect(page.getByText(/too slow/)).toBeVisible();
-    await expect(beat).toBeVisible();
-    for (const wait of [1400, 1400, 0]) {
-      await page.keyboard.press("k");
-      await time.pass(wait);
-    }
-    await expect(beat).toBeHidden();
-    await expect(sentence(page)).toHaveText("Nothing blinks so far.");
-    const v = await simulated(page, vehicle, time);
-    // Held, the lamp test is told for what it is.
-    await page.getByRole("heading", { level: 1 }).click();
-    const person = new DrivenWatcher(time, v.car, page, 3, "hold");
-    for (const to of ["On, engine off", "Off", "On, engine off", "Off", "On, engine off"] as const) {
-      await v.key(to);
-      await person.watch("engine", 500);
-    }
-    const read = page.getByRole("list", { name: "Codes read" });
-    await person.watch("engine", 120_000, async () => (await read.filter({ hasText: "22" }).count()) > 0);
-    await expect(read).toContainText("22");
-    await expect(read).toContainText("13");
-  },
-);
+test("method G: the beat judges the cycle; in time the lamp tells its list once, and the end mark", async ({
+  page,
+  context,
+}) => {
+  const time = await DrivenTime.of(context);
+  const vehicle = "demo-ferry3";
+  await toHookUp(page, "make=hollin-pike&year=1996", /Key on, off, on, off, on/, vehicle);
+  // Why nothing happens: what was looked at is struck out and the rest gets likelier.
+  await page.getByRole("button", { name: "Nothing happens?" }).click();
+  const causes = page.getByRole("list", { name: "Likely causes" }).getByRole("listitem");
+  await expect(causes.first()).toContainText("took longer than five seconds");
+  await page.getByRole("button", { name: "Not it: The cycle took longer than five seconds." }).click();
+  await expect(causes.first()).toContainText("did not go far enough back");
+  await page.reload();
+  await page.getByRole("button", { name: "Nothing happens?" }).click();
+  await expect(causes.last()).toContainText("took longer than five seconds");
+  await takeSteps(page);
+  // The list is shown once, with the key: the beat stands where the lamp is watched, and the watch begins with its last "on".
+  await expect(page.getByText("The list is shown once: begin before the key goes on.")).toBeVisible();
+  const beat = page.getByRole("list", { name: "The beat of the key" });
+  await page.getByRole("tab", { name: "Hold" }).click();
+  for (const wait of [2800, 2800, 0]) {
+    await page.keyboard.press("k");
+    await time.pass(wait);
+  }
+  await expect(page.getByText(/too slow/)).toBeVisible();
+  await expect(beat).toBeVisible();
+  for (const wait of [1400, 1400, 0]) {
+    await page.keyboard.press("k");
+    await time.pass(wait);
+  }
+  await expect(beat).toBeHidden();
+  await expect(sentence(page)).toHaveText("Nothing blinks so far.");
+  const v = await simulated(page, vehicle, time);
+  // Held, the lamp test is told for what it is.
+  await page.getByRole("heading", { level: 1 }).click();
+  const person = new DrivenWatcher(time, v.car, page, 3, "hold");
+  for (const to of ["On, engine off", "Off", "On, engine off", "Off", "On, engine off"] as const) {
+    await v.key(to);
+    await person.watch("engine", 500);
+  }
+  const read = page.getByRole("list", { name: "Codes read" });
+  await person.watch("engine", 120_000, async () => (await read.filter({ hasText: "22" }).count()) > 0);
+  await expect(read).toContainText("22");
+  await expect(read).toContainText("13");
+});
