@@ -15,7 +15,7 @@ import {
 import { onceFor } from "./once";
 
 /** The shortest flash, and the shortest rest between two, that a dialect may have, ms: the decoder tells nothing shorter from a slip. */
-const SHORTEST_MS = 120;
+export const SHORTEST_MS = 120;
 
 const ms = number(0, 600_000);
 const mark = number(SHORTEST_MS, 600_000);

@@ -14,7 +14,6 @@ export interface Style {
   /** Kinds of rest below this stand in a code. */
   within: number;
   tokens: Token[];
-  logPrior: number;
 }
 
 /** Which kinds of rest stand between showings of one code, between two codes, and between two rounds of the list. */

@@ -1,7 +1,8 @@
-import type { Dialect, Faults, Phase } from "../dialect/dialect";
+import { SHORTEST_MS, type Dialect, type Faults, type Phase } from "../dialect/dialect";
 import { isFault } from "../dialect/digits";
 import { kindsOf, type Kinds } from "./kinds";
 import type { Marks } from "./marks";
+import { alikeTo, logPriorOf } from "./prior";
 import {
   codeOfWord,
   CONFORMING,
@@ -39,26 +40,6 @@ const STOPPED = 1.7;
 const MOST_TIMES = 20;
 /** No hand follows flashes that come quicker than this, ms. */
 const BY_HAND_MS = 280;
-/** Shortest flash and rest of the format, ms. */
-const SHORTEST_MS = 120;
-
-/** Logs of what is believed of lamps of any make before one is seen; from the makes that are met most. */
-const PRIOR = {
-  style: { counted: Math.log(0.4), "long-short": Math.log(0.35), total: Math.log(0.25) },
-  mixedDigits: Math.log(0.25),
-  round: Math.log(0.65),
-  once: Math.log(0.35),
-  times: [Math.log(0.55), Math.log(0.2), Math.log(0.2)],
-  timesMore: Math.log(0.05),
-  fixed: Math.log(0.15),
-  between: Math.log(0.08),
-  before: Math.log(0.02),
-  order: Math.log(0.5),
-  rest: { dark: Math.log(0.8), lit: Math.log(0.2) },
-  /** One more kind of rest, with a length of its own. */
-  kind: -2.5,
-} as const;
-
 /** All ways of talking that marks suggest, those that need least first in question. */
 export function propose(marks: Marks, known: Known = {}): Proposed[] {
   if (known.rest && known.rest !== marks.rest) return [];
@@ -86,13 +67,12 @@ function stylesOf(marks: Marks, kinds: Kinds): Style[] {
         zero: null,
         within,
         tokens: tokensOf(marks, kinds, within, within),
-        logPrior: PRIOR.style["long-short"],
       });
     return styles;
   }
   const inOneRun = tokensOf(marks, kinds, 1, 1);
   if (inOneRun.every((t) => t.runs[0].short <= MOST_TOTAL))
-    styles.push({ style: "total", count: [1], zero: null, within: 1, tokens: inOneRun, logPrior: PRIOR.style.total });
+    styles.push({ style: "total", count: [1], zero: null, within: 1, tokens: inOneRun });
   if (kinds.ms.length < 2) return styles;
   const tokens = tokensOf(marks, kinds, 2, 1);
   const inner = tokens.length > 2 ? tokens.slice(1, -1) : tokens;
@@ -103,11 +83,10 @@ function stylesOf(marks: Marks, kinds: Kinds): Style[] {
   const ofUsual = digits.filter((n) => n === usual).length;
   const runs = inner.flatMap((t) => t.runs.slice(1));
   const zero = runs.some((r) => r.short === 10) ? 10 : null;
-  const counted = (count: number[], logPrior: number): void =>
-    void styles.push({ style: "counted", count, zero, within: 2, tokens, logPrior: PRIOR.style.counted + logPrior });
-  if (ofUsual >= CONFORMING * (digits.length - single) && ofUsual >= single) counted([usual], 0);
+  const counted = (count: number[]): void => void styles.push({ style: "counted", count, zero, within: 2, tokens });
+  if (ofUsual >= CONFORMING * (digits.length - single) && ofUsual >= single) counted([usual]);
   const parted = separatorOf({ style: "counted", count: [usual], tokens });
-  if (usual === 2 && single > 0 && !parted?.plain) counted([1, 2], PRIOR.mixedDigits);
+  if (usual === 2 && single > 0 && !parted?.plain) counted([1, 2]);
   return styles;
 }
 
@@ -251,7 +230,6 @@ function arranged(
 ): Proposed[] {
   const { short, longMs, steadyMs, rest, track } = marks;
   const base = plainDialect(marks, kinds, style, roles);
-  const { gaps } = base;
   const [, code, pass] = roles;
   const { groups, rounds } = groupsOf(listed, roles);
   const inner = groups.length > 2 ? groups.slice(1, -1) : groups;
@@ -261,15 +239,10 @@ function arranged(
   const stopped = until - onset[onset.length - 1] > STOPPED * longest + 2 * (longMs ?? short);
   const before: Phase[] =
     steadyMs === null ? [] : [{ kind: "steady", lamp: rest === "dark" ? "lit" : "dark", ms: Math.round(steadyMs) }];
-  const kindsUsed = new Set(Object.values(gaps)).size;
-  const logPrior =
-    style.logPrior + PRIOR.rest[rest] + kindsUsed * PRIOR.kind + (PRIOR.times[times - 1] ?? PRIOR.timesMore);
-  const of = (phases: Phase[], round: boolean, more: number, alike = 0): Proposed => ({
-    dialect: { ...base, phases: [...before, ...phases], loopFrom: round ? before.length : null },
-    logPrior: logPrior + more + (round ? PRIOR.round : PRIOR.once) + PRIOR.order,
-    alike,
-    read: [],
-  });
+  const of = (phases: Phase[], round: boolean): Proposed => {
+    const dialect = { ...base, phases: [...before, ...phases], loopFrom: round ? before.length : null };
+    return { dialect, logPrior: logPriorOf(dialect), alike: alikeTo(dialect), read: [] };
+  };
   const list = (memory: "stored" | "live" = "stored", n = times): Phase => ({ kind: "stored", times: n, memory });
   const rising = rises(rounds, style);
   // What is left of a list without its fixed code may be too short to tell.
@@ -283,23 +256,18 @@ function arranged(
   const proposed: Proposed[] = [];
   const again = rounds.length > 1;
   const marked = pass > code;
-  // Where nothing marks a round's beginning, any code of it may be the one that leads it, or ends it.
-  if (!stopped) proposed.push(of([list()], true, 0, marked ? 0 : 2 * Math.exp(PRIOR.fixed)));
-  if (stopped || !again) proposed.push(of([list()], false, 0));
+  if (!stopped) proposed.push(of([list()], true));
+  if (stopped || !again) proposed.push(of([list()], false));
   const twice = rounds.length === 2 && (marked || rounds[0].length === rounds[1].length);
-  if (twice) proposed.push(of([list(), list()], false, 0));
+  if (twice) proposed.push(of([list(), list()], false));
   for (const fixed of marked ? fixedIn(rounds, style, times) : oddIn(groups, style, times, stopped)) {
     const phase: Phase = { kind: "code", code: fixed.code, times: fixed.times, means: fixed.leads ? "mode" : "end" };
     const phases = fixed.leads ? [phase, list("stored", fixed.others)] : [list("stored", fixed.others), phase];
-    // The code itself is one of many, as each code of a list is.
-    const which = -Math.log(style.style === "counted" ? 9 ** Math.max(...style.count) : base.max);
-    proposed.push(of(phases, !stopped, PRIOR.fixed + which));
-    if (!stopped && !again && !fixed.leads) proposed.push(of(phases, false, PRIOR.fixed + which));
+    proposed.push(of(phases, !stopped));
+    if (!stopped && !again && !fixed.leads) proposed.push(of(phases, false));
     // Led once, the list may come twice.
     if (twice && fixed.leads)
-      proposed.push(
-        of([phase, list("stored", fixed.others), list("stored", fixed.others)], false, PRIOR.fixed + which),
-      );
+      proposed.push(of([phase, list("stored", fixed.others), list("stored", fixed.others)], false));
   }
   return orders(proposed);
 }
@@ -310,7 +278,7 @@ function parted(
   { lone }: Separator,
   stopped: boolean,
   list: (memory?: "stored" | "live") => Phase,
-  of: (phases: Phase[], round: boolean, more: number) => Proposed,
+  of: (phases: Phase[], round: boolean) => Proposed,
 ): Proposed[] {
   const [group, second] = lone.map(({ flashes, before, after }): Phase => {
     const [beforeMs, afterMs] = [restMs(kinds, before), restMs(kinds, after)];
@@ -321,8 +289,8 @@ function parted(
     return [
       [group, second],
       [second, group],
-    ].map(([a, b]) => of([a, list("live"), b, list("stored")], true, PRIOR.between + PRIOR.before));
+    ].map(([a, b]) => of([a, list("live"), b, list("stored")], true));
   const two = [list("live"), group, list("stored")];
-  if (stopped) return [of(two, false, PRIOR.between)];
-  return [of([group, list()], true, PRIOR.before), of(two, true, PRIOR.between), of(two, false, PRIOR.between)];
+  if (stopped) return [of(two, false)];
+  return [of([group, list()], true), of(two, true), of(two, false)];
 }

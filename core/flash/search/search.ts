@@ -53,7 +53,16 @@ export function search<S, P>(
   const found = new Map<string, Candidate<P>>();
   let best: Candidate<P> | null = null;
   for (const [i, setting] of view.settings.entries())
-    for (const c of explore(dialect, view, prior, setting, best, (i ? BUDGET / 2 : BUDGET) * effort, seeds)) {
+    for (const c of explore(
+      dialect,
+      view,
+      prior,
+      setting,
+      best,
+      (i ? BUDGET / 2 : BUDGET) * effort,
+      seeds,
+      MAX_REFITS,
+    )) {
       const known = found.get(keyOf(c.h));
       if (!known || known.log < c.log) found.set(keyOf(c.h), c);
       if (!best || c.log > best.log) best = c;
@@ -78,6 +87,22 @@ export function search<S, P>(
     .slice(0, MOST * view.breadth)
     .map((c) => ({ ...c, log: c.log - c.score.logLik + view.weigh(c.prepared) }))
     .sort((a, b) => b.log - a.log);
+}
+
+/**
+ * How well the best list of a short search explains what was seen, with its prior: what dialects are ranked by before they are searched.
+ * @param effort share of the usual effort
+ * @param seeds lists to begin with
+ */
+export function sketch<S, P>(
+  dialect: Dialect,
+  view: View<S, P>,
+  prior: Prior,
+  effort: number,
+  seeds: readonly Faults[],
+): number {
+  const tried = explore(dialect, view, prior, view.settings[0], null, BUDGET * effort, seeds, 0);
+  return tried.reduce((best, c) => Math.max(best, c.log), -Infinity);
 }
 
 function assess<S, P>(
@@ -105,6 +130,7 @@ function explore<S, P>(
   rival: Candidate<P> | null,
   budget: number,
   seeds: readonly Faults[],
+  refits: number,
 ): Candidate<P>[] {
   const engines = countsCylinders(dialect) ? CYLINDERS : [];
   const memories = memoriesOf(dialect);
@@ -158,7 +184,7 @@ function explore<S, P>(
   if (outOfQuestion()) return [...tried.values()];
   climb(budget);
   // The setting again from the best list; a better fit may lead to a better list.
-  for (let again = 0; again < MAX_REFITS; again++) {
+  for (let again = 0; again < refits; again++) {
     const better = view.refit(best!.prepared);
     if (!better) break;
     setting = better;

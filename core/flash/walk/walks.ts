@@ -15,11 +15,16 @@ export interface Pace {
   /** A new unit begins with it; the list begins anew with it. */
   fresh: boolean;
   again: boolean;
+  /** From the onset of the flash before, ms nominal; NaN where the walk begins or jumps. */
+  step: number;
 }
 
 /** How the row of marks may have come about, whatever the list: draws of walks, and how well the grammar fits at all. */
 export interface Walks {
+  /** -Infinity where it was given up on the way. */
   logLik: number;
+  /** How well each mark and all before it are explained, log: what other grammars are held against. */
+  prefix: Float64Array;
   /** Draws a walk in proportion to its probability. */
   draw: (random: () => number) => Pace[];
 }
@@ -37,6 +42,8 @@ const ANYWHERE = 1e-7;
 const LOST = 1e-12;
 /** A hidden position this far behind the best one is dropped. */
 const BEAM = 1e-4;
+/** A grammar that has fallen so far behind another is given up, nats. */
+const LEFT_BEHIND = 15;
 /** What adds less than this share of the best one's weight to a hidden position is left out. */
 const NEGLIGIBLE = BEAM / 10;
 
@@ -51,7 +58,7 @@ interface Step {
 
 /** Ways taken, newest first. */
 interface Via {
-  way: { to: number; fresh: boolean; again: boolean };
+  way: { to: number; fresh: boolean; again: boolean; step: number };
   before: Via | null;
 }
 
@@ -59,8 +66,17 @@ interface Via {
  * The forward algorithm over the grammar, keeping every step so that walks can be drawn backwards
  * (forward filtering, backward sampling). Only the first `most` marks are looked at.
  * @param keep false where nothing will be drawn and only the likelihood is wanted
+ * @param against how well another grammar explains the same marks: what falls far behind is given up
  */
-export function walksOf(grammar: Grammar, track: Track, tempo: number, o: Observer, most: number, keep = true): Walks {
+export function walksOf(
+  grammar: Grammar,
+  track: Track,
+  tempo: number,
+  o: Observer,
+  most: number,
+  keep = true,
+  against?: Float64Array,
+): Walks {
   const marks = Math.min(track.onset.length, most);
   const { nodes } = grammar;
   const seen = nodes.map((node) => track.mode !== "taps" || node.kind !== "steady");
@@ -82,6 +98,7 @@ export function walksOf(grammar: Grammar, track: Track, tempo: number, o: Observ
   const logExtra = logExtras(track, o);
   const visible = seen.reduce((k, s) => k + Number(s), 0);
   const alpha: Positions[] = [];
+  const prefix = new Float64Array(marks);
   const steps: Step[][] = [];
   let beginnings = 0;
   for (let m = 0; m < marks; m++) {
@@ -104,6 +121,8 @@ export function walksOf(grammar: Grammar, track: Track, tempo: number, o: Observ
     const here = keep ? positions(run.column.size) : (alpha[m - MAX_EXTRA - 2] ?? positions(nodes.length));
     settle(run.column, here, BEAM, reference);
     alpha.push(here);
+    prefix[m] = Math.max(here.scale, (m ? prefix[m - 1] : 0) + logExtra[m]);
+    if (against && prefix[m] < against[m] - LEFT_BEHIND) return { logLik: -Infinity, prefix, draw: () => [] };
     if (run.steps) {
       const alive = new Set(here.index.subarray(0, here.size));
       steps.push(run.steps.filter((s) => s.weight > max * BEAM && alive.has(s.to)));
@@ -120,7 +139,11 @@ export function walksOf(grammar: Grammar, track: Track, tempo: number, o: Observ
   const best = Math.max(-Infinity, ...ends.map((e) => e.log));
   const logLik =
     best === -Infinity ? beginnings : best + Math.log(ends.reduce((s, e) => s + Math.exp(e.log - best), 0));
-  return { logLik, draw: (random) => (best === -Infinity ? [] : drawn(nodes, alpha, steps, ends, best, random)) };
+  return {
+    logLik,
+    prefix,
+    draw: (random) => (best === -Infinity ? [] : drawn(nodes, alpha, steps, ends, best, random)),
+  };
 }
 
 /** What walks are sought through, and what is known so far. */
@@ -198,11 +221,11 @@ function beginAt(run: Run, m: number, factor: number, visible: number): void {
   const { grammar, seen } = run;
   const { fromStart } = grammar;
   for (const s of grammar.starts) {
-    const via = { way: { to: s.node, fresh: true, again: true }, before: null };
+    const via = { way: { to: s.node, fresh: true, again: true, step: NaN }, before: null };
     if (seen[s.node]) putAnywhen(run, m, 0, s.node, fromStart * s.p * factor, via);
     else
       for (const way of grammar.next[s.node])
-        putAnywhen(run, m, 0, way.to, fromStart * s.p * way.p * factor, { way: { ...way, again: true }, before: null }); // prettier-ignore
+        putAnywhen(run, m, 0, way.to, fromStart * s.p * way.p * factor, { way: { ...way, again: true, step: NaN }, before: null }); // prettier-ignore
   }
   for (let j = 0; j < seen.length; j++)
     if (seen[j]) putAnywhen(run, m, 0, j, ((1 - fromStart) / visible) * factor, null);
@@ -229,10 +252,10 @@ function drawn(
     const s = options[choose(options, (o) => o.weight, random)];
     let mark = m;
     let via = s?.via ?? null;
-    if (!via) paces.push({ node: nodes[j], mark, fresh: s?.from === -1, again: s?.from === -1 });
+    if (!via) paces.push({ node: nodes[j], mark, fresh: s?.from === -1, again: s?.from === -1, step: NaN });
     for (; via; via = via.before) {
       const node = nodes[via.way.to];
-      paces.push({ node, mark, fresh: via.way.fresh, again: via.way.again });
+      paces.push({ node, mark, fresh: via.way.fresh, again: via.way.again, step: via.way.step });
       mark = -1;
     }
     if (!s || s.back === 0) break;
@@ -254,30 +277,52 @@ interface Chains {
 
 /** The chains from each node. They depend on the observer only by how much is missed. */
 function chainsOf(grammar: Grammar, seen: readonly boolean[], miss: number): Chains[] {
+  // Grown once and used for each node: making these is most of what a look at a grammar costs.
+  const to: number[] = [];
+  const step: number[] = [];
+  const variance: number[] = [];
+  const p: number[] = [];
+  const via: Via[] = [];
+  let n = 0;
+  /** Puts a chain behind those that are as short. */
+  const put = (node: number, ms: number, square: number, chance: number, ways: Via): void => {
+    let i = n++;
+    for (; i > 0 && step[i - 1] > ms; i--) {
+      to[i] = to[i - 1];
+      step[i] = step[i - 1];
+      variance[i] = variance[i - 1];
+      p[i] = p[i - 1];
+      via[i] = via[i - 1];
+    }
+    to[i] = node;
+    step[i] = ms;
+    variance[i] = square;
+    p[i] = chance;
+    via[i] = ways;
+  };
+  const go = (at: number, ms: number, square: number, chance: number, before: Via | null, depth: number): void => {
+    for (const way of grammar.next[at]) {
+      const q = chance * way.p;
+      if (q < LEAST) continue;
+      const ways: Via = { way, before };
+      const sees = seen[way.to];
+      if (sees) put(way.to, ms + way.step, square + way.variance, q * (1 - miss), ways);
+      if (depth < DEEPEST) go(way.to, ms + way.step, square + way.variance, sees ? q * miss : q, ways, depth + 1);
+    }
+  };
   return grammar.nodes.map((_, from) => {
-    const chains: { to: number; step: number; variance: number; p: number; via: Via }[] = [];
-    const go = (at: number, step: number, variance: number, p: number, via: Via | null, depth: number): void => {
-      for (const way of grammar.next[at]) {
-        const q = p * way.p;
-        if (q < LEAST) continue;
-        const here = {
-          to: way.to,
-          step: step + way.step,
-          variance: variance + way.variance,
-          via: { way, before: via },
-        };
-        if (seen[way.to]) chains.push({ ...here, p: q * (1 - miss) });
-        if (depth < DEEPEST) go(way.to, here.step, here.variance, seen[way.to] ? q * miss : q, here.via, depth + 1);
-      }
-    };
+    n = 0;
     go(from, 0, 0, 1, null, 0);
-    chains.sort((a, b) => a.step - b.step);
+    const row = <T extends Int32Array | Float64Array>(into: T, of: readonly number[]): T => {
+      for (let i = 0; i < n; i++) into[i] = of[i];
+      return into;
+    };
     return {
-      to: Int32Array.from(chains, (c) => c.to),
-      step: Float64Array.from(chains, (c) => c.step),
-      variance: Float64Array.from(chains, (c) => c.variance),
-      p: Float64Array.from(chains, (c) => c.p),
-      via: chains.map((c) => c.via),
+      to: row(new Int32Array(n), to),
+      step: row(new Float64Array(n), step),
+      variance: row(new Float64Array(n), variance),
+      p: row(new Float64Array(n), p),
+      via: via.slice(0, n),
     };
   });
 }
