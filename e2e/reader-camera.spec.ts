@@ -1,15 +1,12 @@
 import type { Page } from "@playwright/test";
 import { encode } from "@core/flash/dialect/encode";
-import { cameraFilm, FILMS } from "../scripts/film-maker.mjs";
-import { withCamera } from "./chromium";
 import { dialectOf } from "./films";
 import { expect, expectAccessible, openGarage, sentence, test } from "./fixtures";
+import { lampCamera } from "./lamp-camera";
 
 const even = dialectOf("pellworth", "even-when-clear");
-const film = `${FILMS}/camera-small.y4m`;
-cameraFilm(film, { width: 320, height: 180, seconds: 60 }, encode(even, { stored: ["11"] }, 60_000));
-
-test.use(withCamera(film));
+const WATCHED = 180_000;
+const lamp = encode(even, { stored: ["11"] }, WATCHED);
 
 const marks = (page: Page) => page.getByRole("listbox").getByRole("option");
 
@@ -25,6 +22,7 @@ test("the camera watches the lamp: it names the dialect, stops by itself when no
   page,
 }) => {
   test.setTimeout(150_000);
+  await lampCamera(page, lamp, WATCHED);
   await page.goto("/watch");
   await cameraTab(page);
   await page.getByText("Keep the film, to save it").click();
@@ -45,6 +43,7 @@ test("the camera watches the lamp: it names the dialect, stops by itself when no
 
 test("an unplugged camera keeps what was read and filmed, and it can be gone on with", async ({ page }) => {
   test.setTimeout(120_000);
+  await lampCamera(page, lamp, WATCHED);
   await page.addInitScript(() => {
     const { mediaDevices } = navigator;
     const real = mediaDevices.getUserMedia.bind(mediaDevices);

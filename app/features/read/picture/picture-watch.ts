@@ -66,6 +66,8 @@ const IDLE: PictureState = {
 const RANK_MS = 15_000;
 /** Pictures that wait while the worker searches one for lamps: a third of a second. */
 const BUFFER = 12;
+/** So long the last of them are waited for when it ends, ms. */
+const LET_GO_MS = 1000;
 
 /** What takes what is seen of one lamp. `home`: where what is read belongs; null where it is kept elsewhere. */
 export type Watcher = Pick<ReadingSession, "beginPicture" | "seePicture" | "seeChange" | "endPicture"> & {
@@ -85,6 +87,8 @@ export class PictureWatch {
   private file: File | null = null;
   private recorder: MediaRecorder | null = null;
   private stopFallback: (() => void) | null = null;
+  /** Settles when the worker has taken the last picture of a camera. */
+  private watched: Promise<unknown> | null = null;
 
   /** @param sessions one for each lamp that is asked for, the first one always read */
   constructor(
@@ -180,7 +184,7 @@ export class PictureWatch {
       return;
     }
     const { readable } = new Processor({ track, maxBufferSize: BUFFER });
-    void this.worker.api
+    this.watched = this.worker.api
       .watchCamera(transfer(readable, [readable]), null, proxy(tell))
       .catch(() => run === this.run && this.fail("worker"));
   };
@@ -259,9 +263,13 @@ export class PictureWatch {
     this.endWorker();
   }
 
+  /** Pictures of a camera that are on their way are let go of first: it has ended, so there are few. */
   private endWorker(): void {
-    this.worker?.end();
+    const { worker, watched } = this;
     this.worker = null;
+    this.watched = null;
+    if (!worker || !watched) return worker?.end();
+    void Promise.race([watched, new Promise((done) => setTimeout(done, LET_GO_MS))]).then(() => worker.end());
   }
 
   private take(event: LampEvent): void {
