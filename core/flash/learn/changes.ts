@@ -77,12 +77,16 @@ function otherShows(dialect: Dialect, rests: readonly number[]): Dialect[] {
   const found: Dialect[] = [];
   const put = (next: Phase[], round: boolean): void =>
     void found.push({ ...dialect, phases: [...steady, ...next], loopFrom: round ? steady.length : null });
-  const each = (kind: Phase["kind"], change: object): void =>
-    void found.push({ ...dialect, phases: phases.map((p) => (p.kind === kind ? { ...p, ...change } : p)) });
-  for (const times of [lists[0].times - 1, lists[0].times + 1])
-    if (times > 0 && times <= MOST_TIMES) each("stored", { times });
+  const each = (which: (p: Phase) => boolean, change: object): void =>
+    void found.push({ ...dialect, phases: phases.map((p) => (which(p) ? { ...p, ...change } : p)) });
+  const oftener = (n: number) => [n - 1, n + 1].filter((times) => times > 0 && times <= MOST_TIMES);
+  for (const times of oftener(lists[0].times)) each((p) => p.kind === "stored", { times });
   put(shown, loopFrom === null);
-  if (lists.length === 1 && !group) put([...shown, lists[0]], false);
+  // A list that comes twice need not show its codes as often both times.
+  if (lists.length === 1 && !group)
+    for (const times of [lists[0].times, ...oftener(lists[0].times)]) put([...shown, { ...lists[0], times }], false);
+  if (lists.length === 2 && !group)
+    for (const list of lists) for (const times of oftener(list.times)) each((p) => p === list, { times });
   if (digits.style !== "counted") return found;
   const list = (memory: "stored" | "live"): Phase => ({ ...lists[0], memory });
   for (const ms of rests)
@@ -100,6 +104,7 @@ function otherShows(dialect: Dialect, rests: readonly number[]): Dialect[] {
     }
   if (!group) return found;
   put([list("stored")], loopFrom !== null);
-  for (let flashes = 1; flashes <= MOST_LONE; flashes++) if (flashes !== group.flashes) each("group", { flashes });
+  for (let flashes = 1; flashes <= MOST_LONE; flashes++)
+    if (flashes !== group.flashes) each((p) => p.kind === "group", { flashes });
   return found;
 }

@@ -63,16 +63,6 @@ function usualWord(words: readonly string[], from: number, n: number): string {
   return own.reduce((a, b) => ((inGroup(b) - inGroup(a) || inAll(b) - inAll(a)) > 0 ? b : a));
 }
 
-/** Do the codes of every round rise, from wherever in the round one begins? */
-export function rises(rounds: readonly Group[][], style: Style): boolean {
-  const whole = rounds.length > 1 ? rounds.slice(0, -1) : rounds;
-  return whole.every((round) => {
-    const codes = round.map((g) => Number(codeOfWord(g.word, style) ?? NaN));
-    const falls = codes.filter((c, i) => !(c < codes[(i + 1) % codes.length]));
-    return codes.length > 1 && falls.length === 1;
-  });
-}
-
 /** Rounds of the list: between the longest rests, or, where none is longer than that between codes, as often as the row repeats itself. */
 function roundsOf(groups: readonly Group[], ends: (after: Listed["after"]) => boolean, marked: boolean): Group[][] {
   if (marked) {
@@ -89,6 +79,37 @@ function roundsOf(groups: readonly Group[], ends: (after: Listed["after"]) => bo
         groups.slice(r * period, (r + 1) * period),
       );
   return [[...groups]];
+}
+
+/** A list that comes twice and is over, with a code before it or behind it that does not come again. */
+export interface Twice {
+  lead: Group | null;
+  lists: readonly [Group[], Group[]];
+  end: Group | null;
+}
+
+/** The ways in which a row of codes may be one list twice: each code of it comes in both, in the same order. */
+export function twicesIn(groups: readonly Group[]): Twice[] {
+  const found: Twice[] = [];
+  for (const [before, behind] of [
+    [0, 0],
+    [1, 0],
+    [0, 1],
+  ]) {
+    const row = groups.slice(before, groups.length - behind);
+    const half = row.length / 2;
+    if (!half || !Number.isInteger(half)) continue;
+    const [first, second] = [row.slice(0, half), row.slice(half)];
+    // The first may have been come upon in its middle, and the last broken off.
+    const same = first.filter((g, i) => g.word === second[i].word).length;
+    if (same < 1 || same < half - 1) continue;
+    found.push({
+      lead: before ? groups[0] : null,
+      lists: [first, second],
+      end: behind ? groups[groups.length - 1] : null,
+    });
+  }
+  return found;
 }
 
 /** A code that may belong to the show and be no fault: how often it is shown, and the others. */

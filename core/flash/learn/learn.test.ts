@@ -112,6 +112,44 @@ describe("a lamp of which nothing is known", () => {
     }
   });
 
+  it("has a list that comes twice told from the code that leads it, though it is shown oftener the first time", () => {
+    const led = {
+      ...dialect("lead-in"),
+      gaps: { flash: 450, digit: 1400, repeat: 3900, code: 3900, pass: 6000 },
+      phases: [
+        { kind: "code" as const, code: "55", times: 2, means: "mode" as const },
+        { kind: "stored" as const, times: 2, memory: "stored" as const },
+        { kind: "stored" as const, times: 1, memory: "stored" as const },
+      ],
+      loopFrom: null,
+      order: "stored" as const,
+    };
+    for (const codes of [
+      ["24", "31", "67"],
+      ["43", "18"],
+    ]) {
+      const edges = encode(led, { stored: codes }, 200_000, { from: -2000, jitter: 0.02, random: seeded(11) });
+      const { decoded, dialect: own } = learn([{ mode: "edges", edges, until: 200_000 }]);
+      expect(decoded[0].codes).toEqual(codes);
+      expect(own).toMatchObject({ phases: led.phases, loopFrom: null });
+    }
+  });
+
+  it("that sorts its codes is read in their order, wherever in the list the watch begins", () => {
+    const risen = { ...tens, gaps: { ...tens.gaps, pass: 1990 }, order: "ascending" as const };
+    const random = seeded(12);
+    for (const codes of [
+      ["12", "34", "47", "81"],
+      ["5", "23", "36", "62", "94"],
+      ["17", "28", "93"],
+    ]) {
+      const from = 8000 + 20_000 * random();
+      const edges = encode(risen, { stored: codes }, from + 120_000, { from, jitter: 0.02, random });
+      const { decoded, dialect: own } = learn([{ mode: "edges", edges, until: 120_000 }]);
+      expect([own?.order, ...decoded[0].codes]).toEqual(["ascending", ...codes]);
+    }
+  });
+
   it("has its two lists told from the runs between them", () => {
     const group = (flashes: number) =>
       ({ kind: "group", flashes, means: "separator", beforeMs: 9800, afterMs: 9400 }) as const;

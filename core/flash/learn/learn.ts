@@ -11,6 +11,7 @@ import { marksOf } from "./marks";
 import { nothing } from "./nothing";
 import { PROPERTIES, same, toldApart, type Property } from "./properties";
 import type { Known, Proposed } from "./propose";
+import { sortedWays } from "./sorted";
 import { likelier, waysOf } from "./ways";
 
 export type { Property } from "./properties";
@@ -44,6 +45,8 @@ const UNSPARED = 4;
 const ENOUGH = 9;
 /** A way so far behind the likeliest has no share that could be told, nats. */
 const BEATEN = 25;
+/** One that is closer than this is read by a lamp that sorts its codes too, nats. */
+const CLOSE = 6;
 /** What is so far behind is surely not so, nats. */
 const SURELY = { edges: 60, holds: 12, taps: 12 } as const;
 
@@ -87,27 +90,30 @@ export function learn(seen: readonly (Evidence | Filmed)[], known: Known = {}): 
         toldApart(first, ({ p }) => p.dialect),
         watches,
       );
+  weighed.push(...risen(weighed, watches));
+  weighed.sort(likelier);
   if (!weighed.length || !Number.isFinite(weighed[0].log))
     return { dialect: null, certainty: blank(0), decoded: [], none: 1, settles: ["longer"] };
+  const sum = weighed.reduce((all, w) => logAdd(all, w.log + Math.log(1 - NOTHING) + Math.log1p(w.alike)), none);
   const list = Math.log(1 - NOTHING);
-  const sum = weighed.reduce((all, w) => logAdd(all, w.log + list + Math.log1p(w.alike)), none);
   /** @param each whether ways that show the same count as well, though they mean another code as fixed */
-  const share = (holds: (w: Weighed) => boolean, each = false): number =>
+  const mean = (of: (w: Weighed) => number, each = false): number =>
     Math.min(
       1,
-      weighed.reduce((all, w) => all + (holds(w) ? (each ? 1 + w.alike : 1) * Math.exp(w.log + list - sum) : 0), 0),
+      weighed.reduce((all, w) => all + of(w) * (each ? 1 + w.alike : 1) * Math.exp(w.log + list - sum), 0),
     );
-  // Among ways that say the same the likeliest; among what they say what is likeliest in all.
-  const said = (w: Weighed) => w.decoded.map((d) => d.codes.join(" ")).join("|");
-  const most = weighed.map((w) => ({ w, p: share((v) => said(v) === said(w)) })).reduce((a, b) => (b.p > a.p ? b : a));
+  // What is said most probably, by whichever way; of the ways that say so the likeliest.
+  const probably = (own: Weighed) =>
+    mean((w) => w.decoded.reduce((all, d, i) => all * saidBy(d, own.decoded[i].codes), 1));
+  const most = weighed.map((w) => ({ w, p: probably(w) })).reduce((a, b) => (b.p > a.p ? b : a));
   const lead = most.w;
   const certainty = Object.fromEntries(
-    PROPERTIES.map((p) => [p, share((w) => same(p, w.dialect, lead.dialect), p !== "fixed")]),
+    PROPERTIES.map((p) => [p, mean((w) => Number(same(p, w.dialect, lead.dialect)), p !== "fixed")]),
   ) as Record<Property, number>;
   return {
     dialect: lead.dialect,
     certainty,
-    decoded: lead.decoded.map((d, i) => shared(d, i, share)),
+    decoded: lead.decoded.map((d, i) => shared(d, i, mean)),
     none: Math.exp(none - sum),
     settles: settlesOf(lead, certainty),
   };
@@ -121,6 +127,14 @@ function likeliest(first: readonly Searched[], watches: readonly Evidence[]): We
   if (read[0].decoded.every((d) => d.confidence >= UNSURE)) return read;
   const few = first.slice(0, UNSPARED).map(({ p }) => told(weigh(p, watches, 1)));
   return [...few, ...read.slice(UNSPARED)].sort(likelier);
+}
+
+/** Where the codes that were read rise, from wherever their list is come upon, the lamp may sort them: so they are read too. */
+function risen(weighed: readonly Weighed[], watches: readonly Evidence[]): Weighed[] {
+  return weighed
+    .filter(({ log, decoded }) => log > weighed[0].log - CLOSE && decoded.some(({ codes }) => codes.length > 1))
+    .flatMap((w) => sortedWays(w))
+    .map((p) => told(weigh(p, watches, EFFORT)));
 }
 
 /** What a short search finds a way to explain. */
@@ -144,17 +158,20 @@ function weigh(p: Proposed, watches: readonly Evidence[], effort: number): Searc
   return { p, log, readings };
 }
 
+/** How probably a reading's list is this one. */
+function saidBy({ codes, confidence, runnerUp }: Decoded, said: readonly string[]): number {
+  if (codes.join(" ") === said.join(" ")) return confidence;
+  return runnerUp && runnerUp.codes.join(" ") === said.join(" ") ? runnerUp.probability : 0;
+}
+
 /** Certainties of a reading, with what the other ways of talking read of the same watch. */
-function shared(d: Decoded, watch: number, share: (holds: (w: Weighed) => boolean) => number): Decoded {
-  const codesOf = (w: Weighed) => w.decoded[watch].codes;
-  const said = d.codes.join(" ");
+function shared(d: Decoded, watch: number, mean: (of: (w: Weighed) => number) => number): Decoded {
+  const read = (w: Weighed) => w.decoded[watch];
   return {
     ...d,
-    confidence: d.confidence * share((w) => codesOf(w).join(" ") === said),
-    codeConfidence: Object.fromEntries(
-      d.codes.map((c) => [c, (d.codeConfidence[c] ?? 0) * share((w) => codesOf(w).includes(c))]),
-    ),
-    complete: d.complete && share((w) => w.decoded[watch].complete) > 0.99,
+    confidence: mean((w) => saidBy(read(w), d.codes)),
+    codeConfidence: Object.fromEntries(d.codes.map((code) => [code, mean((w) => read(w).codeConfidence[code] ?? 0)])),
+    complete: d.complete && mean((w) => Number(read(w).complete)) > 0.99,
   };
 }
 

@@ -10,7 +10,8 @@ import {
   groupsOf,
   MOST_TOTAL,
   oddIn,
-  rises,
+  twicesIn,
+  type Group,
   type Listed,
   type Roles,
   type Style,
@@ -138,8 +139,6 @@ function shows(marks: Marks, kinds: Kinds, style: Style): Proposed[] {
 
 /** The codes in the order in which they first come; of two memories, what stands before a separator and after it. */
 function readBy(dialect: Dialect, listed: readonly Listed[], style: Style): Faults[] {
-  const rising = (list: string[]) =>
-    dialect.order === "ascending" ? list.sort((a, b) => Number(a) - Number(b)) : list;
   const two = dialect.phases.some((p) => p.kind === "stored" && p.memory === "live");
   const of = (part: readonly Listed[]): Faults => {
     const lists: string[][] = [[]];
@@ -149,12 +148,12 @@ function readBy(dialect: Dialect, listed: readonly Listed[], style: Style): Faul
       if (code && isFault(dialect, code) && !list.includes(code)) list.push(code);
       if (after === "separator") lists.push([]);
     }
-    if (!two) return { stored: rising([...new Set(lists.flat())]) };
+    if (!two) return { stored: [...new Set(lists.flat())] };
     const at = Math.max(
       1,
       lists.findIndex((list, i) => i > 0 && list.length > 0),
     );
-    return { live: rising(lists[at - 1]), stored: rising(lists[at] ?? []) };
+    return { live: lists[at - 1], stored: lists[at] ?? [] };
   };
   return [listed, listed.slice(1), listed.slice(0, -1), listed.slice(1, -1)].map(of);
 }
@@ -244,32 +243,27 @@ function arranged(
     return { dialect, logPrior: logPriorOf(dialect), alike: alikeTo(dialect), read: [] };
   };
   const list = (memory: "stored" | "live" = "stored", n = times): Phase => ({ kind: "stored", times: n, memory });
-  const rising = rises(rounds, style);
-  // What is left of a list without its fixed code may be too short to tell.
-  const orders = (all: Proposed[]) =>
-    all.flatMap((p) =>
-      rising && !p.dialect.phases.some((x) => x.kind === "code")
-        ? [p, { ...p, dialect: { ...p.dialect, order: "ascending" as const } }]
-        : [p],
-    );
-  if (separator) return orders(parted(kinds, separator, stopped, list, of));
+  if (separator) return parted(kinds, separator, stopped, list, of);
   const proposed: Proposed[] = [];
   const again = rounds.length > 1;
   const marked = pass > code;
   if (!stopped) proposed.push(of([list()], true));
   if (stopped || !again) proposed.push(of([list()], false));
-  const twice = rounds.length === 2 && (marked || rounds[0].length === rounds[1].length);
-  if (twice) proposed.push(of([list(), list()], false));
+  for (const { lead, lists, end } of twicesIn(groups)) {
+    const fixed = ({ word, n }: Group, means: "mode" | "end"): Phase[] => {
+      const code = codeOfWord(word, style);
+      return code ? [{ kind: "code", code, times: n, means }] : [];
+    };
+    const both = lists.map((row) => list("stored", most(row.map((g) => g.n))));
+    proposed.push(of([...(lead ? fixed(lead, "mode") : []), ...both, ...(end ? fixed(end, "end") : [])], false));
+  }
   for (const fixed of marked ? fixedIn(rounds, style, times) : oddIn(groups, style, times, stopped)) {
     const phase: Phase = { kind: "code", code: fixed.code, times: fixed.times, means: fixed.leads ? "mode" : "end" };
     const phases = fixed.leads ? [phase, list("stored", fixed.others)] : [list("stored", fixed.others), phase];
     proposed.push(of(phases, !stopped));
     if (!stopped && !again && !fixed.leads) proposed.push(of(phases, false));
-    // Led once, the list may come twice.
-    if (twice && fixed.leads)
-      proposed.push(of([phase, list("stored", fixed.others), list("stored", fixed.others)], false));
   }
-  return orders(proposed);
+  return proposed;
 }
 
 /** Shows in which lone runs stand between lists, or before them. */
