@@ -263,7 +263,9 @@ describe("a camera", () => {
     track.dispatchEvent(new Event("ended"));
     expect(picture.state).toMatchObject({ phase: "ended", problem: "unplugged" });
     const { marks } = all[0].state.reading;
-    expect([all[0].state.phase, marks.length > 3, works[0].ended]).toEqual(["stopped", true, true]);
+    expect([all[0].state.phase, marks.length > 3]).toEqual(["stopped", true]);
+    // Its last pictures may be on their way: it is given a second to let go of them.
+    await expect.poll(() => works[0].ended, { timeout: 3000 }).toBe(true);
     withTrack();
     await picture.startCamera(false);
     expect(all[0].state.phase).toBe("watching");
